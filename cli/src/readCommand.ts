@@ -1,0 +1,76 @@
+/** `zest read`: a recording to a reading. */
+import { truthOfWave, type Reading } from '@zest-jaw/core';
+import { openRecogniser, readTrack, type Language, type Recogniser } from '@zest-jaw/engine';
+import { CannotDo, parseCommandLine, readBytes, readText, WrongUse } from './outcome.js';
+
+interface Line {
+  readonly audio: string;
+  readonly script: string | undefined;
+}
+
+function languageOf(text: string): Language {
+  if (text === 'en' || text === 'fr') return text;
+  throw new WrongUse(`--language is “${text}”. It may be en or fr.`);
+}
+
+async function readOne(recogniser: Recogniser, { audio, script }: Line): Promise<Reading> {
+  const truth = truthOfWave(readBytes(audio));
+  if ('refusal' in truth) throw new CannotDo(`${audio}: ${truth.refusal}`);
+  const reading = await readTrack(recogniser, truth, script);
+  if ('refusal' in reading) throw new CannotDo(`${audio}: ${reading.refusal}`);
+  return reading;
+}
+
+function lineOf(text: string): Line {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    throw new CannotDo('This line is not JSON. It should be {"audio": path, "script": text}.');
+  }
+  const { audio, script } = (value ?? {}) as { audio?: unknown; script?: unknown };
+  if (typeof audio !== 'string') throw new CannotDo('This line has no “audio” path. It should be {"audio": path, "script": text}.');
+  if (script !== undefined && script !== null && typeof script !== 'string') throw new CannotDo('The “script” of this line is not text.');
+  return { audio, script: script ?? undefined };
+}
+
+async function readBatch(list: string, language: Language): Promise<void> {
+  const lines = readText(list)
+    .split(/\r?\n/)
+    .filter((line) => line.trim() !== '');
+  const recogniser = await openRecogniser(language);
+  for (const text of lines) {
+    let answer: Reading | { error: string };
+    try {
+      answer = await readOne(recogniser, lineOf(text));
+    } catch (error) {
+      answer = { error: error instanceof CannotDo ? error.message : 'This line could not be read.' };
+    }
+    process.stdout.write(`${JSON.stringify(answer)}\n`);
+  }
+  recogniser.close();
+}
+
+export async function readCommand(args: string[]): Promise<void> {
+  const { values, positionals } = parseCommandLine(args, {
+    script: { type: 'string' },
+    'script-file': { type: 'string' },
+    language: { type: 'string', default: 'en' },
+    batch: { type: 'string' },
+  });
+  const language = languageOf(values.language);
+  if (values.batch !== undefined) {
+    if (positionals.length > 0 || values.script !== undefined || values['script-file'] !== undefined)
+      throw new WrongUse('With --batch the recordings and scripts come from the list, one a line.');
+    return readBatch(values.batch, language);
+  }
+  const [audio, ...more] = positionals;
+  if (audio === undefined || more.length > 0) throw new WrongUse('Name one recording to read.');
+  if (values.script !== undefined && values['script-file'] !== undefined)
+    throw new WrongUse('Give the script with --script or with --script-file, not both.');
+  const script = values['script-file'] === undefined ? values.script : readText(values['script-file']);
+  const recogniser = await openRecogniser(language);
+  const reading = await readOne(recogniser, { audio, script });
+  process.stdout.write(`${JSON.stringify(reading)}\n`);
+  recogniser.close();
+}

@@ -1,0 +1,167 @@
+import {
+  decibels,
+  ditherTo16Bit,
+  findPauses,
+  floatsOf16Bit,
+  loudnessOfWindows,
+  mixDown,
+  peakLevel,
+  readWave,
+  resample,
+  truthOfWave,
+  truthToWave,
+  waveBlocks,
+  writeWave,
+} from '../index.js';
+
+const tone = (hertz: number, seconds: number, rate = 48_000, level = 0.5): Float32Array =>
+  Float32Array.from({ length: Math.round(seconds * rate) }, (_, index) => level * Math.sin((2 * Math.PI * hertz * index) / rate));
+
+/** A wave file built here byte by byte, so that the reader is not checked against its own writer. */
+function waveFile(
+  {
+    format,
+    bits,
+    channels,
+    rate,
+    extensible = false,
+  }: { format: number; bits: number; channels: number; rate: number; extensible?: boolean },
+  samples: number[],
+): Uint8Array {
+  const bytesEach = bits / 8;
+  const formatLength = extensible ? 40 : 16;
+  const buffer = Buffer.alloc(12 + 8 + formatLength + 8 + samples.length * bytesEach);
+  buffer.write('RIFF', 0);
+  buffer.writeUInt32LE(buffer.length - 8, 4);
+  buffer.write('WAVEfmt ', 8);
+  buffer.writeUInt32LE(formatLength, 16);
+  buffer.writeUInt16LE(extensible ? 0xfffe : format, 20);
+  buffer.writeUInt16LE(channels, 22);
+  buffer.writeUInt32LE(rate, 24);
+  buffer.writeUInt32LE(rate * channels * bytesEach, 28);
+  buffer.writeUInt16LE(channels * bytesEach, 32);
+  buffer.writeUInt16LE(bits, 34);
+  if (extensible) buffer.writeUInt16LE(format, 44);
+  const start = 20 + formatLength;
+  buffer.write('data', start);
+  buffer.writeUInt32LE(samples.length * bytesEach, start + 4);
+  samples.forEach((sample, index) => {
+    const at = start + 8 + index * bytesEach;
+    if (format === 3 && bits === 32) buffer.writeFloatLE(sample, at);
+    else if (format === 3) buffer.writeDoubleLE(sample, at);
+    else if (bits === 8) buffer.writeUInt8(Math.round(sample * 127) + 128, at);
+    else buffer.writeIntLE(Math.round(sample * (2 ** (bits - 1) - 1)), at, bytesEach);
+  });
+  return buffer;
+}
+
+describe('wave files', () => {
+  const samples = [0, 0.5, -0.5, 0.25];
+  it.each([
+    [1, 8, 0.01],
+    [1, 16, 1e-4],
+    [1, 24, 1e-6],
+    [1, 32, 1e-6],
+    [3, 32, 1e-7],
+    [3, 64, 1e-7],
+  ])('of format %i at %i bits are read', (format, bits, closeness) => {
+    for (const extensible of [false, true]) {
+      const sound = readWave(waveFile({ format, bits, channels: 1, rate: 44_100, extensible }, samples));
+      if ('refusal' in sound) throw new Error(sound.refusal);
+      expect(sound.sampleRate).toBe(44_100);
+      samples.forEach((sample, index) => expect(Math.abs(sound.channels[0]![index]! - sample)).toBeLessThan(closeness));
+    }
+  });
+
+  it('with two channels are taken apart and mixed', () => {
+    const sound = readWave(waveFile({ format: 1, bits: 16, channels: 2, rate: 48_000 }, [0.5, -0.5, 0.25, 0.25]));
+    if ('refusal' in sound) throw new Error(sound.refusal);
+    expect(sound.channels).toHaveLength(2);
+    expect(mixDown(sound.channels)[0]).toBeCloseTo(0, 4);
+    expect(mixDown(sound.channels)[1]).toBeCloseTo(0.25, 4);
+  });
+
+  it.each<[string, Uint8Array, RegExp]>([
+    ['text', Buffer.from('not audio at all, but text'), /not a WAV file/],
+    ['an empty file', new Uint8Array(0), /not a WAV file/],
+    ['a header alone', waveFile({ format: 1, bits: 16, channels: 1, rate: 48_000 }, []).slice(0, 30), /no sound/],
+    ['a compressed format', waveFile({ format: 85, bits: 16, channels: 1, rate: 48_000 }, [0]), /kind 85/],
+    ['nine channels', waveFile({ format: 1, bits: 16, channels: 9, rate: 48_000 }, new Array(9).fill(0)), /9 channels/],
+    ['a rate of 0', waveFile({ format: 1, bits: 16, channels: 1, rate: 0 }, [0]), /0 samples a second/],
+    ['0 seconds', waveFile({ format: 1, bits: 16, channels: 1, rate: 48_000 }, []), /0 seconds/],
+  ])('refuse %s in a sentence', (_, bytes, message) => {
+    const truth = truthOfWave(bytes);
+    expect('refusal' in truth && truth.refusal).toMatch(message);
+  });
+
+  it('cut off in the middle are read as far as they go', () => {
+    const whole = writeWave(ditherTo16Bit(tone(440, 0.5)), 48_000);
+    const truth = truthOfWave(whole.slice(0, 44 + 24_000));
+    expect('samples' in truth && truth.samples.length).toBe(12_000);
+  });
+
+  it('become a truth that is written and read back unchanged', () => {
+    const truth = truthOfWave(waveFile({ format: 3, bits: 32, channels: 1, rate: 16_000 }, [...tone(300, 0.2, 16_000)]));
+    if ('refusal' in truth) throw new Error(truth.refusal);
+    expect(truth.samples.length).toBe(9600);
+    const again = readWave(truthToWave(truth));
+    if ('refusal' in again) throw new Error(again.refusal);
+    expect([...again.channels[0]!]).toEqual([...floatsOf16Bit(truth.samples)]);
+  });
+});
+
+describe('resampling', () => {
+  it.each([
+    [16_000, 48_000],
+    [44_100, 48_000],
+    [48_000, 16_000],
+    [22_050, 16_000],
+  ])('from %i to %i keeps a tone in place, to a thousandth', (from, to) => {
+    const result = resample(tone(440, 0.5, from), from, to);
+    const expected = tone(440, 0.5, to);
+    for (let index = 2000; index < result.length - 2000; index += 37)
+      expect(Math.abs(result[index]! - expected[index]!)).toBeLessThan(1e-3);
+  });
+
+  it('takes out what the lower rate cannot hold', () => {
+    const result = resample(tone(12_000, 0.5), 48_000, 16_000);
+    expect(decibels(loudnessOfWindows(result.slice(1000, 6000), 5000)[0]!)).toBeLessThan(-70);
+  });
+
+  it('does not move a click', () => {
+    const click = new Float32Array(16_000);
+    click[8000] = 1;
+    const result = resample(click, 16_000, 48_000);
+    expect(result.indexOf(Math.max(...result))).toBe(24_000);
+  });
+
+  it('dithers the same recording to the same file', () => {
+    expect([...ditherTo16Bit(tone(200, 0.05))]).toEqual([...ditherTo16Bit(tone(200, 0.05))]);
+  });
+});
+
+describe('what the ear hears', () => {
+  it('loudness of a sine is its level over the square root of two', () => {
+    expect(loudnessOfWindows(tone(1000, 0.1), 4800)[0]).toBeCloseTo(0.5 / Math.SQRT2, 3);
+    expect(peakLevel(tone(1000, 0.3, 48_000, 1), 48_000)).toBeCloseTo(-3.01, 1);
+  });
+
+  it('finds the pause between two tones', () => {
+    const sound = new Float32Array(48_000 * 2);
+    sound.set(tone(300, 0.6), 0);
+    sound.set(tone(300, 0.6), 48_000 * 1.4);
+    const pauses = findPauses(sound, 48_000);
+    expect(pauses).toHaveLength(1);
+    expect(pauses[0]!.from / 48_000).toBeCloseTo(0.6, 1);
+    expect(pauses[0]!.to / 48_000).toBeCloseTo(1.4, 1);
+  });
+
+  it('tells hiss from voice, and loses no peak', () => {
+    const hiss = Float32Array.from({ length: 4800 }, (_, index) => ((index * 7919) % 101) / 101 - 0.5);
+    expect(waveBlocks(hiss, 480).hiss[3]).toBeGreaterThan(0.9);
+    expect(waveBlocks(tone(200, 0.1), 480).hiss[3]).toBeLessThan(0.1);
+    const spike = new Float32Array(1000);
+    spike[777] = 0.9;
+    expect(Math.max(...waveBlocks(spike, 64).highest)).toBeCloseTo(0.9, 5);
+  });
+});

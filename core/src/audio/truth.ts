@@ -1,0 +1,44 @@
+/**
+ * One decoded truth: whatever came in becomes 48 kHz mono 16 bit once, and that is what
+ * is read, drawn, scrubbed, played and handed on.
+ */
+import { SAMPLE_RATE } from '../time/frameRate.js';
+import { ditherTo16Bit, floatsOf16Bit, mixDown, resample } from './resample.js';
+import { readWave, writeWave, type WaveRefusal } from './wave.js';
+
+/** Longest dialogue clip, in minutes, and the shortest, in seconds. */
+export const CLIP_LIMITS = { maxMinutes: 30, minSeconds: 0.05 } as const;
+
+export interface Truth {
+  /** 48 000 Hz mono. */
+  readonly samples: Int16Array;
+}
+
+/** Decodes a wave file to the truth, or says why not. */
+export function truthOfWave(bytes: Uint8Array): Truth | WaveRefusal {
+  const sound = readWave(bytes);
+  if ('refusal' in sound) return sound;
+  const seconds = sound.channels[0]!.length / sound.sampleRate;
+  if (seconds < CLIP_LIMITS.minSeconds) {
+    return {
+      refusal: `This recording is ${seconds === 0 ? '0 seconds' : `${Math.round(seconds * 1000)} milliseconds`} long. It must last at least ${CLIP_LIMITS.minSeconds * 1000} milliseconds: record it again.`,
+    };
+  }
+  if (seconds > CLIP_LIMITS.maxMinutes * 60) {
+    return {
+      refusal: `This recording is ${Math.ceil(seconds / 60)} minutes long. A dialogue clip may be ${CLIP_LIMITS.maxMinutes}: cut it and drop the part you need.`,
+    };
+  }
+  return { samples: ditherTo16Bit(resample(mixDown(sound.channels), sound.sampleRate, SAMPLE_RATE)) };
+}
+
+export function truthToWave(truth: Truth): Uint8Array {
+  return writeWave(truth.samples, SAMPLE_RATE);
+}
+
+/** The truth as the recogniser hears it: 16 kHz floats. */
+export const RECOGNISER_RATE = 16_000;
+
+export function truthForRecogniser(truth: Truth): Float32Array {
+  return resample(floatsOf16Bit(truth.samples), SAMPLE_RATE, RECOGNISER_RATE);
+}

@@ -1,0 +1,130 @@
+/**
+ * Wave files (RIFF/WAVE): integer PCM of 8, 16, 24 and 32 bits and 32- and 64-bit float,
+ * plain or extensible, read to floats; 16-bit PCM written. After "Multimedia Programming
+ * Interface and Data Specifications 1.0" (IBM and Microsoft, 1991) and its 1994 revision
+ * for extensible formats.
+ */
+
+export interface Sound {
+  readonly sampleRate: number;
+  /** One array a channel, −1 to 1, all of the same length. */
+  readonly channels: readonly Float32Array[];
+}
+
+export interface WaveRefusal {
+  readonly refusal: string;
+}
+
+const FORMAT_PCM = 1;
+const FORMAT_FLOAT = 3;
+const FORMAT_EXTENSIBLE = 0xfffe;
+
+/** Most channels and the sampling rates accepted. */
+export const WAVE_LIMITS = { channels: 8, slowest: 4000, fastest: 384_000 } as const;
+
+interface WaveFormat {
+  readonly format: number;
+  readonly channels: number;
+  readonly sampleRate: number;
+  readonly bits: number;
+}
+
+type SampleReader = (view: DataView, offset: number) => number;
+
+function readerFor({ format, bits }: WaveFormat): SampleReader | undefined {
+  if (format === FORMAT_FLOAT) {
+    if (bits === 32) return (view, offset) => view.getFloat32(offset, true);
+    if (bits === 64) return (view, offset) => view.getFloat64(offset, true);
+    return undefined;
+  }
+  if (format !== FORMAT_PCM) return undefined;
+  if (bits === 8) return (view, offset) => (view.getUint8(offset) - 128) / 128;
+  if (bits === 16) return (view, offset) => view.getInt16(offset, true) / 32_768;
+  if (bits === 24) return (view, offset) => (view.getUint16(offset, true) + view.getInt8(offset + 2) * 65_536) / 8_388_608;
+  if (bits === 32) return (view, offset) => view.getInt32(offset, true) / 2_147_483_648;
+  return undefined;
+}
+
+const chunkName = (view: DataView, offset: number): string =>
+  String.fromCharCode(view.getUint8(offset), view.getUint8(offset + 1), view.getUint8(offset + 2), view.getUint8(offset + 3));
+
+/** True when the bytes begin as a wave file does. */
+export function looksLikeWave(bytes: Uint8Array): boolean {
+  if (bytes.length < 12) return false;
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return chunkName(view, 0) === 'RIFF' && chunkName(view, 8) === 'WAVE';
+}
+
+/** Reads a wave file; a refusal says what is wrong with it. A file cut off in the middle is read as far as it goes. */
+export function readWave(bytes: Uint8Array): Sound | WaveRefusal {
+  if (!looksLikeWave(bytes))
+    return { refusal: 'This is not a WAV file: it does not begin as one. Save the recording as WAV and drop it again.' };
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  let wave: WaveFormat | undefined;
+  for (let offset = 12; offset + 8 <= bytes.length;) {
+    const name = chunkName(view, offset);
+    const length = view.getUint32(offset + 4, true);
+    const start = offset + 8;
+    if (name === 'fmt ' && start + 16 <= bytes.length) {
+      const declared = view.getUint16(start, true);
+      const extended = declared === FORMAT_EXTENSIBLE && length >= 40 && start + 40 <= bytes.length;
+      wave = {
+        format: extended ? view.getUint16(start + 24, true) : declared,
+        channels: view.getUint16(start + 2, true),
+        sampleRate: view.getUint32(start + 4, true),
+        bits: view.getUint16(start + 14, true),
+      };
+    } else if (name === 'data') {
+      if (!wave) break;
+      return readSamples(view, wave, start, Math.min(length, bytes.length - start));
+    }
+    offset = start + length + (length % 2);
+  }
+  return { refusal: 'This WAV file has no sound in it. Save the recording again and drop it here.' };
+}
+
+function readSamples(view: DataView, wave: WaveFormat, start: number, length: number): Sound | WaveRefusal {
+  const { channels, sampleRate, bits } = wave;
+  const read = readerFor(wave);
+  if (!read)
+    return {
+      refusal: `This WAV file holds sound of kind ${wave.format} at ${bits} bits. PCM of 8, 16, 24 or 32 bits and float can be read: save it as one of those.`,
+    };
+  if (channels < 1 || channels > WAVE_LIMITS.channels)
+    return { refusal: `This WAV file has ${channels} channels. It may have 1 to ${WAVE_LIMITS.channels}: mix it down and drop it again.` };
+  if (sampleRate < WAVE_LIMITS.slowest || sampleRate > WAVE_LIMITS.fastest)
+    return { refusal: `This WAV file has ${sampleRate} samples a second. It may have ${WAVE_LIMITS.slowest} to ${WAVE_LIMITS.fastest}.` };
+  const bytesPerSample = bits / 8;
+  const frames = Math.floor(length / (bytesPerSample * channels));
+  const sound = Array.from({ length: channels }, () => new Float32Array(frames));
+  for (let frame = 0, offset = start; frame < frames; frame++) {
+    for (const channel of sound) {
+      const value = read(view, offset);
+      channel[frame] = Number.isFinite(value) ? value : 0;
+      offset += bytesPerSample;
+    }
+  }
+  return { sampleRate, channels: sound };
+}
+
+/** A 16-bit mono wave file of samples from −32 768 to 32 767. */
+export function writeWave(samples: Int16Array, sampleRate: number): Uint8Array {
+  const bytes = new Uint8Array(44 + samples.length * 2);
+  const view = new DataView(bytes.buffer);
+  const text = (offset: number, value: string): void =>
+    [...value].forEach((letter, index) => view.setUint8(offset + index, letter.charCodeAt(0)));
+  text(0, 'RIFF');
+  view.setUint32(4, 36 + samples.length * 2, true);
+  text(8, 'WAVEfmt ');
+  view.setUint32(16, 16, true);
+  view.setUint16(20, FORMAT_PCM, true);
+  view.setUint16(22, 1, true);
+  view.setUint32(24, sampleRate, true);
+  view.setUint32(28, sampleRate * 2, true);
+  view.setUint16(32, 2, true);
+  view.setUint16(34, 16, true);
+  text(36, 'data');
+  view.setUint32(40, samples.length * 2, true);
+  for (let index = 0; index < samples.length; index++) view.setInt16(44 + index * 2, samples[index]!, true);
+  return bytes;
+}

@@ -1,0 +1,206 @@
+import fc from 'fast-check';
+import {
+  drawingForGroup,
+  keySounds,
+  maybeGroupOfPhoneme,
+  PHONEMES,
+  SAMPLE_RATE,
+  starterChart,
+  type ChartDocument,
+  type InkedSpan,
+  type KeyingJob,
+  type SceneSound,
+} from '../index.js';
+
+const chart = starterChart('Test', 'brush');
+const symbols = PHONEMES.map((phoneme) => phoneme.symbol);
+const rates = [8, 12, 24, 25, 30].map((num) => ({ num, den: 1 })).concat([{ num: 30_000, den: 1001 }]);
+
+/** Random speech: sounds of 20 to 250 ms, now and then a pause. */
+const anySounds = fc
+  .array(
+    fc.tuple(
+      fc.nat(symbols.length - 1),
+      fc.integer({ min: 960, max: 12_000 }),
+      fc.oneof({ weight: 5, arbitrary: fc.constant(0) }, fc.integer({ min: 0, max: 30_000 })),
+    ),
+    { maxLength: 40 },
+  )
+  .map((parts) => {
+    let at = 4800;
+    return parts.map(([symbol, length, pause]): SceneSound => {
+      const from = at + pause;
+      at = from + length;
+      return { symbol: symbols[symbol]!, from, to: at, stress: 1 };
+    });
+  });
+
+const anyJob = fc
+  .tuple(
+    anySounds,
+    fc.constantFrom(...rates),
+    fc.integer({ min: 1, max: 3 }),
+    fc.integer({ min: 0, max: 3 }),
+    fc.boolean(),
+    fc.array(fc.tuple(fc.nat(200), fc.integer({ min: 1, max: 9 }), fc.nat(12)), { maxLength: 4 }),
+  )
+  .map(([sounds, frameRate, holdFrames, leadFrames, strict, inkParts]): KeyingJob => {
+    const lengthFrames = Math.ceil((((sounds.at(-1)?.to ?? 24_000) / SAMPLE_RATE) * frameRate.num) / frameRate.den) + 5;
+    const ink: InkedSpan[] = [];
+    for (const [from, length, pick] of [...inkParts].sort((a, b) => a[0] - b[0])) {
+      const to = Math.min(lengthFrames, from + length);
+      if (from < to && from >= (ink.at(-1)?.to ?? 0)) ink.push({ from, to, drawing: chart.drawings[pick]!.id });
+    }
+    return { sounds, frameRate, lengthFrames, chart, rules: { holdFrames, leadFrames, strict }, ink };
+  });
+
+const withoutInk = anyJob.map((job) => ({ ...job, ink: [] }));
+
+describe('keying by sampling', () => {
+  it('covers the scene, with the ink, with no gap and no overlap', () => {
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const spans = [...keySounds(job).exposures, ...(job.ink ?? [])].sort((a, b) => a.from - b.from);
+        let end = 0;
+        for (const span of spans) {
+          expect(span.from).toBe(end);
+          expect(span.to).toBeGreaterThan(span.from);
+          end = span.to;
+        }
+        expect(end).toBe(job.lengthFrames);
+      }),
+    );
+  });
+
+  it('keeps every least hold but for closures, and for frames walled in by ink', () => {
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const { exposures } = keySounds(job);
+        const walls = new Set((job.ink ?? []).flatMap((span) => [span.from, span.to]).concat([0, job.lengthFrames]));
+        for (const { from, to, drawing } of exposures) {
+          const isClosure = drawing === 'press' || drawing === 'bite';
+          const walledIn = walls.has(from) && walls.has(to);
+          const cutByInk = job.rules.strict && (walls.has(from) || walls.has(to));
+          if (!isClosure && !walledIn && !cutByInk) expect(to - from).toBeGreaterThanOrEqual(job.rules.holdFrames);
+        }
+      }),
+    );
+  });
+
+  it('changes only with the body when strict', () => {
+    fc.assert(
+      fc.property(withoutInk, (job) => {
+        const strict = { ...job, rules: { ...job.rules, strict: true } };
+        for (const { from } of keySounds(strict).exposures) expect(from % job.rules.holdFrames).toBe(0);
+      }),
+    );
+  });
+
+  it('shows every closure inside its window, or says which sound took its frames', () => {
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const { exposures, notShown } = keySounds(job);
+        const shown = [...exposures, ...(job.ink ?? [])];
+        const excused = new Set(notShown.map((entry) => entry.sound));
+        job.sounds.forEach((sound, index) => {
+          const group = maybeGroupOfPhoneme(chart.groups, sound.symbol);
+          if (!group?.must) return;
+          const perSample = job.frameRate.num / job.frameRate.den / SAMPLE_RATE;
+          const first = Math.ceil(sound.from * perSample - job.rules.leadFrames - 1);
+          const seen = shown.some((span) => span.drawing === group.id && span.to > first && span.from < sound.to * perSample);
+          expect(seen).toBe(!excused.has(index));
+        });
+        for (const entry of notShown) expect(entry.reason).toMatch(/frame/);
+      }),
+    );
+  });
+
+  it('loses no closure of ordinary speech at 24 fps on twos', () => {
+    fc.assert(
+      fc.property(anySounds, (sounds) => {
+        // Two closures that touch and differ can need the same frame; ordinary speech has a vowel between.
+        const spoken = sounds.map((sound, index) =>
+          index % 2 ? { ...sound, symbol: 'AH', to: Math.max(sound.to, sound.from + 2000) } : sound,
+        );
+        let at = 0;
+        const spaced = spoken.map((sound) => {
+          const from = Math.max(sound.from, at);
+          at = from + (sound.to - sound.from);
+          return { ...sound, from, to: at };
+        });
+        const job = {
+          sounds: spaced,
+          frameRate: { num: 24, den: 1 },
+          lengthFrames: Math.ceil(at / 2000) + 5,
+          chart,
+          rules: { holdFrames: 2, leadFrames: 1, strict: false },
+        };
+        expect(keySounds(job).notShown).toEqual([]);
+      }),
+    );
+  });
+
+  it('does the same twice', () => {
+    fc.assert(fc.property(anyJob, (job) => expect(keySounds(job)).toEqual(keySounds(job))));
+  });
+
+  it('leads its sound by the lead: a mouth changes one frame before its sound at 24 fps (common practice, no source)', () => {
+    const sounds = [{ symbol: 'AA', from: 20_000, to: 40_000 }];
+    const keyed = keySounds({
+      sounds,
+      frameRate: { num: 24, den: 1 },
+      lengthFrames: 30,
+      chart,
+      rules: { holdFrames: 2, leadFrames: 1, strict: false },
+    });
+    expect(keyed.exposures.map(({ from, to, drawing }) => [from, to, drawing])).toEqual([
+      [0, 9, 'rest'],
+      [9, 19, 'drop'],
+      [19, 30, 'rest'],
+    ]);
+    expect(keyed.exposures[1]!.plays).toEqual([0]);
+  });
+
+  it('closes the lips on the frame before p and b are released (common practice, no source)', () => {
+    // A p of 60 ms that falls between the samples of twos.
+    const sounds = [
+      { symbol: 'AA', from: 8000, to: 21_000 },
+      { symbol: 'P', from: 21_000, to: 23_880 },
+      { symbol: 'AA', from: 23_880, to: 40_000 },
+    ];
+    const keyed = keySounds({
+      sounds,
+      frameRate: { num: 24, den: 1 },
+      lengthFrames: 24,
+      chart,
+      rules: { holdFrames: 2, leadFrames: 1, strict: false },
+    });
+    const releaseFrame = Math.floor(23_880 / 2000);
+    const press = keyed.exposures.find((exposure) => exposure.drawing === 'press')!;
+    expect(press.from).toBeLessThanOrEqual(releaseFrame - 1);
+    expect(press.to).toBeGreaterThan(releaseFrame - 2);
+  });
+
+  it('holds the mouth through a short pause and rests in a long one', () => {
+    const key = (pause: number): string[] =>
+      keySounds({
+        sounds: [
+          { symbol: 'AA', from: 4000, to: 20_000 },
+          { symbol: 'IY', from: 20_000 + pause, to: 40_000 + pause },
+        ],
+        frameRate: { num: 24, den: 1 },
+        lengthFrames: 60,
+        chart,
+        rules: { holdFrames: 2, leadFrames: 1, strict: false },
+      }).exposures.map((exposure) => exposure.drawing);
+    expect(key(6000)).toEqual(['rest', 'drop', 'spread', 'rest']);
+    expect(key(24_000)).toEqual(['rest', 'drop', 'rest', 'spread', 'rest']);
+  });
+
+  it('plays every group with a chart of three', () => {
+    const three: ChartDocument = { ...chart, drawings: chart.drawings.filter((drawing) => ['press', 'mid', 'drop'].includes(drawing.id)) };
+    expect(drawingForGroup(three, 'press').id).toBe('press');
+    expect(drawingForGroup(three, 'rest').id).toBe('press');
+    for (const group of chart.groups) expect(three.drawings.map((drawing) => drawing.id)).toContain(drawingForGroup(three, group.id).id);
+  });
+});

@@ -1,0 +1,69 @@
+/**
+ * A reading: the words and phonemes of one recording in time. Samples at 48 000 Hz from
+ * the recording's start, half-open `[from, to)`. Silence is not listed. This is also the
+ * JSON that `zest read` prints and `zest key` takes.
+ */
+import { maybePhoneme } from '../phonetics/phonemes.js';
+import { SAMPLE_RATE } from '../time/frameRate.js';
+
+export interface ReadWord {
+  readonly text: string;
+  readonly from: number;
+  readonly to: number;
+  /** 0 to 1: how sure the reading is that this word was said here. */
+  readonly confidence: number;
+}
+
+export interface ReadPhoneme {
+  /** ARPAbet without a stress digit. */
+  readonly symbol: string;
+  readonly stress?: 0 | 1 | 2;
+  readonly from: number;
+  readonly to: number;
+  readonly confidence: number;
+  /** Index into `words`, or null for a sound that no word explains. */
+  readonly word: number | null;
+}
+
+export interface Reading {
+  readonly sampleRate: number;
+  readonly durationSamples: number;
+  readonly words: readonly ReadWord[];
+  readonly phonemes: readonly ReadPhoneme[];
+  readonly warnings: readonly string[];
+}
+
+const wholeSpan = (item: { from: unknown; to: unknown }): boolean =>
+  Number.isInteger(item.from) && Number.isInteger(item.to) && (item.from as number) >= 0 && (item.from as number) < (item.to as number);
+
+/** What is wrong with a reading, as sentences; empty when nothing is. Anything may be passed. */
+export function checkReading(candidate: unknown): string[] {
+  const reading = candidate as Partial<Reading> | null;
+  if (!reading || typeof reading !== 'object' || !Array.isArray(reading.words) || !Array.isArray(reading.phonemes)) {
+    return ['This is not a reading: it must have words and phonemes. Make one with zest read, or see docs/formats.md.'];
+  }
+  const faults: string[] = [];
+  if (reading.sampleRate !== SAMPLE_RATE)
+    faults.push(`The reading counts ${String(reading.sampleRate)} samples a second. It must count 48000.`);
+  if (!Number.isInteger(reading.durationSamples) || (reading.durationSamples ?? 0) <= 0)
+    faults.push('The reading needs durationSamples, a whole number above 0.');
+  reading.words.forEach((word: Partial<ReadWord> | null, index: number) => {
+    if (!word || typeof word.text !== 'string' || !wholeSpan(word as ReadWord))
+      faults.push(`Word ${index} needs a text, and from before to in whole samples.`);
+  });
+  let end = 0;
+  reading.phonemes.forEach((phoneme: Partial<ReadPhoneme> | null, index: number) => {
+    if (!phoneme || typeof phoneme.symbol !== 'string' || !maybePhoneme(phoneme.symbol)) {
+      faults.push(`Phoneme ${index} is “${String(phoneme?.symbol)}”, which is not ARPAbet without a stress digit.`);
+    } else if (!wholeSpan(phoneme as ReadPhoneme) || phoneme.from! < end) {
+      faults.push(`Phoneme ${index} (${phoneme.symbol}) must start before it ends, and not before the one before it ends.`);
+    } else {
+      end = phoneme.to!;
+      if (typeof reading.durationSamples === 'number' && end > reading.durationSamples)
+        faults.push(`Phoneme ${index} (${phoneme.symbol}) ends after the recording does.`);
+      if (phoneme.word !== null && !reading.words![phoneme.word as number])
+        faults.push(`Phoneme ${index} (${phoneme.symbol}) belongs to word ${String(phoneme.word)}, which is not there.`);
+    }
+  });
+  return faults;
+}

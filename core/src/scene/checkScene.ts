@@ -1,0 +1,102 @@
+/**
+ * Every invariant of a scene in one place: records sorted, exposures disjoint and inside
+ * the scene, `from < to`, whole numbers, and nothing that points at what is not there.
+ */
+import type { ChartDocument } from '../chart/chart.js';
+import { checkRules } from '../keying/rules.js';
+import { maybePhoneme } from '../phonetics/phonemes.js';
+import { isFrameRate } from '../time/frameRate.js';
+import { SCENE_KIND, sceneSettings, type SceneDocument } from './sceneDocument.js';
+
+/** The longest scene accepted, in frames: half an hour at 30 fps. */
+export const MAX_SCENE_FRAMES = 54_000;
+
+const isSpan = (from: number, to: number): boolean => Number.isInteger(from) && Number.isInteger(to) && from >= 0 && from < to;
+
+function checkSettings(scene: SceneDocument): string[] {
+  if (scene.settings.length !== 1) return ['A scene has exactly one record of settings.'];
+  const { title, frameRate, firstFrame, lengthFrames } = sceneSettings(scene);
+  const faults: string[] = [];
+  if (typeof title !== 'string' || title.trim() === '' || title.length > 200) faults.push('A scene needs a title of 1 to 200 letters.');
+  if (!frameRate || !isFrameRate(frameRate)) faults.push('The frame rate must be a fraction between 1 and 120 frames a second.');
+  if (!Number.isInteger(firstFrame) || firstFrame < 0 || firstFrame > 9_999_999)
+    faults.push('The first frame number must be a whole number from 0 to 9999999.');
+  if (!Number.isInteger(lengthFrames) || lengthFrames < 1 || lengthFrames > MAX_SCENE_FRAMES)
+    faults.push(`A scene is 1 to ${MAX_SCENE_FRAMES} frames long.`);
+  return faults;
+}
+
+function checkOrder(scene: SceneDocument): string[] {
+  const faults: string[] = [];
+  for (const table of Object.keys(SCENE_KIND) as (keyof SceneDocument)[]) {
+    const compare = SCENE_KIND[table].compare as (a: unknown, b: unknown) => number;
+    const records = scene[table];
+    if (new Set(records.map((record) => record.id)).size !== records.length) faults.push(`Two ${table} have the same id.`);
+    for (let index = 1; index < records.length; index++) {
+      if (compare(records[index - 1], records[index]) > 0) faults.push(`The ${table} are out of order at ${records[index]!.id}.`);
+    }
+  }
+  return faults;
+}
+
+function checkReadingTables(scene: SceneDocument): string[] {
+  const faults: string[] = [];
+  const lengths = new Map(scene.clips.map((clip) => [clip.id, clip.lengthSamples]));
+  const words = new Map(scene.words.map((word) => [word.id, word]));
+  let before = { clip: '', toSample: 0 };
+  for (const item of [...scene.words, ...scene.phonemes]) {
+    const length = lengths.get(item.clip);
+    if (length === undefined) faults.push(`${item.id} belongs to the clip ${item.clip}, which is not there.`);
+    else if (!isSpan(item.fromSample, item.toSample) || item.toSample > length) faults.push(`${item.id} does not lie inside its clip.`);
+  }
+  for (const phoneme of scene.phonemes) {
+    if (!maybePhoneme(phoneme.symbol)) faults.push(`${phoneme.id} is “${phoneme.symbol}”, which is no phoneme.`);
+    if (phoneme.word !== null && words.get(phoneme.word)?.clip !== phoneme.clip)
+      faults.push(`${phoneme.id} belongs to the word ${phoneme.word}, which is not in its clip.`);
+    if (before.clip === phoneme.clip && phoneme.fromSample < before.toSample)
+      faults.push(`${phoneme.id} starts before the sound before it ends.`);
+    before = phoneme;
+  }
+  return faults;
+}
+
+function checkExposures(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>): string[] {
+  const faults: string[] = [];
+  const { lengthFrames } = sceneSettings(scene);
+  const drawings = new Map(
+    scene.tracks.map((track) => [track.id, new Set(charts.get(track.chartId)?.drawings.map((drawing) => drawing.id))]),
+  );
+  let before = { track: '', to: 0 };
+  for (const exposure of scene.exposures) {
+    const known = drawings.get(exposure.track);
+    if (!known) faults.push(`Exposure ${exposure.id} is on the track ${exposure.track}, which is not there.`);
+    else if (!known.has(exposure.drawing))
+      faults.push(`Exposure ${exposure.id} shows the drawing ${exposure.drawing}, which is not in its chart.`);
+    if (!isSpan(exposure.from, exposure.to) || exposure.to > lengthFrames)
+      faults.push(`Exposure ${exposure.id} does not lie inside the scene.`);
+    if (before.track === exposure.track && exposure.from < before.to)
+      faults.push(`Exposure ${exposure.id} starts before the one before it ends.`);
+    before = exposure;
+  }
+  return faults;
+}
+
+/**
+ * What is wrong with a scene, as sentences; empty when nothing is.
+ *
+ * @param charts the charts its tracks use, by id
+ */
+export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>): string[] {
+  const settings = checkSettings(scene);
+  if (settings.length > 0) return settings;
+  const tracks = scene.tracks.flatMap((track) => [
+    ...(charts.has(track.chartId) ? [] : [`Track ${track.id} uses the chart ${track.chartId}, which is not there.`]),
+    ...checkRules(track.rules),
+  ]);
+  const clips = scene.clips.flatMap((clip) =>
+    Number.isInteger(clip.atFrame) && clip.atFrame >= 0 && Number.isInteger(clip.lengthSamples) && clip.lengthSamples > 0
+      ? []
+      : [`Clip ${clip.id} must start on a whole frame from 0 and be at least a sample long.`],
+  );
+  return [...checkOrder(scene), ...tracks, ...clips, ...checkReadingTables(scene), ...checkExposures(scene, charts)];
+}

@@ -1,0 +1,112 @@
+/**
+ * The scene document: one shot as plain frozen JSON. Exposures and everything keyed are
+ * in integer frames counted from 0 (the scene's first frame *number* is only how they are
+ * shown); readings are in integer samples at 48 000 Hz from their recording's start.
+ */
+import type { DocumentKind } from '../document/documentKind.js';
+import type { KeyingRules } from '../keying/rules.js';
+import type { FrameRate } from '../time/frameRate.js';
+
+export interface SceneSettings {
+  readonly id: 'scene';
+  readonly title: string;
+  readonly frameRate: FrameRate;
+  /** The number shown for frame 0: 0, 1, 101, 1001 … */
+  readonly firstFrame: number;
+  readonly lengthFrames: number;
+}
+
+/** A recording placed in the scene. */
+export interface Clip {
+  readonly id: string;
+  readonly characterId: string;
+  /** Content hash of the 48 kHz recording. */
+  readonly audio: string;
+  /** What the animator's file was called. */
+  readonly fileName: string;
+  readonly atFrame: number;
+  readonly lengthSamples: number;
+  /** The line as it is spoken. */
+  readonly script: string;
+  readonly language: 'en' | 'fr';
+}
+
+export interface SceneWord {
+  readonly id: string;
+  readonly clip: string;
+  readonly text: string;
+  readonly fromSample: number;
+  readonly toSample: number;
+  readonly confidence: number;
+}
+
+export interface ScenePhoneme {
+  readonly id: string;
+  readonly clip: string;
+  readonly word: string | null;
+  readonly symbol: string;
+  readonly stress?: 0 | 1 | 2;
+  readonly fromSample: number;
+  readonly toSample: number;
+  readonly confidence: number;
+}
+
+/** A lane of exposures: one character's mouth. */
+export interface Track {
+  readonly id: string;
+  readonly kind: 'mouth';
+  readonly characterId: string;
+  readonly chartId: string;
+  readonly order: number;
+  readonly rules: KeyingRules;
+}
+
+/** A drawing held from frame `from` up to, not including, `to`. */
+export interface Exposure {
+  readonly id: string;
+  readonly track: string;
+  readonly from: number;
+  readonly to: number;
+  readonly drawing: string;
+  /** Decided by the animator (true) or suggested (false). */
+  readonly inked: boolean;
+  /** The phonemes it plays, by id. */
+  readonly plays: readonly string[];
+}
+
+export interface SceneDocument {
+  readonly settings: readonly SceneSettings[];
+  readonly clips: readonly Clip[];
+  readonly words: readonly SceneWord[];
+  readonly phonemes: readonly ScenePhoneme[];
+  readonly tracks: readonly Track[];
+  readonly exposures: readonly Exposure[];
+}
+
+const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
+export const SCENE_KIND: DocumentKind<SceneDocument> = {
+  settings: { compare: () => 0 },
+  clips: { compare: (a, b) => a.atFrame - b.atFrame },
+  words: { compare: (a, b) => compareText(a.clip, b.clip) || a.fromSample - b.fromSample },
+  phonemes: { compare: (a, b) => compareText(a.clip, b.clip) || a.fromSample - b.fromSample },
+  tracks: { compare: (a, b) => a.order - b.order },
+  exposures: {
+    compare: (a, b) => compareText(a.track, b.track) || a.from - b.from,
+    span: {
+      trackOf: (exposure) => exposure.track,
+      from: (exposure) => exposure.from,
+      to: (exposure) => exposure.to,
+      moved: (exposure, from, to) => ({ ...exposure, from, to }),
+    },
+  },
+};
+
+export function sceneSettings(scene: SceneDocument): SceneSettings {
+  return scene.settings[0]!;
+}
+
+/** The number shown for a frame counted from 0. */
+export function frameNumber(scene: SceneDocument, frame: number): number {
+  return frame + sceneSettings(scene).firstFrame;
+}

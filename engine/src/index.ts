@@ -1,0 +1,5 @@
+/** @zest-jaw/engine: what the job needs of Node but not of a server. */
+export { openRecogniser, type Language, type Recogniser } from './recogniser.js';
+export { readTrack, type ReadRefusal, type ReportProgress } from './readTrack.js';
+export { svgToPng } from './rasterise.js';
+export { renderPictures, type NumberedPicture } from './renderPictures.js';

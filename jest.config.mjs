@@ -1,0 +1,38 @@
+/** Unit tests of every workspace, in CommonJS through swc; end-to-end tests are Playwright's. */
+const swc = (extra = {}) => [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', tsx: true, decorators: true },
+      transform: { legacyDecorator: true, decoratorMetadata: true, react: { runtime: 'automatic' } },
+      target: 'es2023',
+      keepClassNames: true,
+      ...extra,
+    },
+    module: { type: 'commonjs' },
+  },
+];
+
+const project = (name, extra = {}) => ({
+  displayName: name,
+  rootDir: `<rootDir>/${name}`.replace('<rootDir>', import.meta.dirname),
+  testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'],
+  transform: { '^.+\\.tsx?$': swc() },
+  moduleNameMapper: {
+    '^@zest-jaw/core$': `${import.meta.dirname}/core/src/index.ts`,
+    '^@zest-jaw/engine$': `${import.meta.dirname}/engine/src/index.ts`,
+    '^(\\.{1,2}/.*)\\.js$': '$1',
+  },
+  setupFiles: [`${import.meta.dirname}/scripts/jestSetup.cjs`],
+  ...extra,
+});
+
+export default {
+  projects: [
+    project('core'),
+    project('engine', { testEnvironment: 'node' }),
+    project('server', { testEnvironment: 'node' }),
+    project('cli', { testEnvironment: 'node' }),
+    project('web', { testEnvironment: 'jsdom' }),
+  ],
+};
