@@ -1,0 +1,46 @@
+import { MikroOrmModule } from '@mikro-orm/nestjs';
+import { DynamicModule, Module } from '@nestjs/common';
+import { join } from 'node:path';
+import { AssetController } from './assets/asset.controller.js';
+import { AssetStore } from './assets/asset.store.js';
+import { ChartController } from './charts/chart.controller.js';
+import { DEMO_FOLDER, DemoService } from './demo/demo.service.js';
+import { EXPORT_FOLDER, PictureService } from './handOff/picture.service.js';
+import { JobController } from './jobs/job.controller.js';
+import { JobService } from './jobs/job.service.js';
+import { ProductionController } from './productions/production.controller.js';
+import { ReadingService } from './scenes/reading.service.js';
+import { SceneController } from './scenes/scene.controller.js';
+import { SceneStore } from './scenes/scene.store.js';
+import { SceneUploadService } from './scenes/sceneUpload.service.js';
+import { databaseOptions } from './storage/database.js';
+import { WorkerPool } from './workers/workerPool.js';
+
+export interface AppOptions {
+  /** Folder of the database and of finished exports. */
+  readonly dataFolder: string;
+  readonly demoFolder: string;
+}
+
+@Module({})
+export class AppModule {
+  static with({ dataFolder, demoFolder }: AppOptions): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [MikroOrmModule.forRoot(databaseOptions(join(dataFolder, 'zest-jaw.db')))],
+      controllers: [AssetController, ChartController, JobController, ProductionController, SceneController],
+      providers: [
+        AssetStore,
+        DemoService,
+        JobService,
+        PictureService,
+        ReadingService,
+        SceneStore,
+        SceneUploadService,
+        WorkerPool,
+        { provide: EXPORT_FOLDER, useValue: join(dataFolder, 'exports') },
+        { provide: DEMO_FOLDER, useValue: demoFolder },
+      ],
+    };
+  }
+}

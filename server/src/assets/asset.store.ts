@@ -1,0 +1,27 @@
+/** Files by content: the same bytes are kept once, under their SHA-256. */
+import { EntityManager } from '@mikro-orm/libsql';
+import { Injectable } from '@nestjs/common';
+import { createHash } from 'node:crypto';
+import { notThere } from '../guard/problem.js';
+import { Asset } from '../storage/entities.js';
+
+@Injectable()
+export class AssetStore {
+  constructor(private readonly em: EntityManager) {}
+
+  /** Adds an asset to the current unit of work, or finds the one that is there. */
+  async keep(bytes: Uint8Array, mediaType: string, fileName: string): Promise<Asset> {
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    const known = await this.em.findOne(Asset, { hash });
+    if (known) return known;
+    const asset = this.em.create(Asset, { hash, mediaType, fileName, bytes: Buffer.from(bytes) });
+    this.em.persist(asset);
+    return asset;
+  }
+
+  async load(hash: string): Promise<Asset> {
+    const asset = await this.em.findOne(Asset, { hash }, { populate: ['bytes'] });
+    if (!asset) throw notThere('file');
+    return asset;
+  }
+}

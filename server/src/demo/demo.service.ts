@@ -1,0 +1,138 @@
+/** Loads the demo into an empty database: a production with its characters, charts and scenes. */
+import { EntityManager } from '@mikro-orm/libsql';
+import { Inject, Injectable } from '@nestjs/common';
+import {
+  applyPatch,
+  isRefusal,
+  keyPencil,
+  newScene,
+  putDrawing,
+  SCENE_KIND,
+  setInk,
+  starterChart,
+  takeReading,
+  truthOfWave,
+  truthToWave,
+  type ChartDocument,
+  type FrameRate,
+  type Head,
+  type KeyingRules,
+  type Patch,
+  type Reading,
+  type Refusal,
+  type SceneDocument,
+} from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { AssetStore } from '../assets/asset.store.js';
+import { SceneStore } from '../scenes/scene.store.js';
+import { Character, Chart, Production, Scene } from '../storage/entities.js';
+
+/** Folder of the demo's files. */
+export const DEMO_FOLDER = Symbol('DEMO_FOLDER');
+
+interface DemoFile {
+  readonly production: { readonly id: string; readonly name: string };
+  readonly characters: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly chart: { readonly id: string; readonly name: string; readonly style: string };
+    readonly head: string;
+    readonly headWidth: number;
+    readonly headHeight: number;
+    readonly mouth: Head['mouth'];
+    readonly backdrop: string[];
+  }[];
+  readonly scenes: readonly {
+    readonly id: string;
+    readonly title: string;
+    readonly characterId: string;
+    readonly voice: string;
+    readonly reading: string;
+    readonly script: string;
+    readonly frameRate: FrameRate;
+    readonly firstFrame: number;
+    readonly rules: KeyingRules;
+    /** What the animator has decided so far: a stretch of pencil inked as it is, and mouths put by hand. */
+    readonly inkFrames?: readonly [number, number];
+    readonly puts?: readonly { readonly frame: number; readonly drawing: string }[];
+  }[];
+}
+
+@Injectable()
+export class DemoService {
+  constructor(
+    private readonly em: EntityManager,
+    @Inject(DEMO_FOLDER) private readonly folder: string,
+  ) {}
+
+  /** Does nothing when the database holds a production already. */
+  async loadIfEmpty(): Promise<boolean> {
+    const em = this.em.fork();
+    if ((await em.count(Production)) > 0) return false;
+    const demo = JSON.parse(this.read('demo.json').toString('utf8')) as DemoFile;
+    const assets = new AssetStore(em);
+    const production = em.create(Production, demo.production);
+    em.persist(production);
+    const charts = new Map<string, Chart>();
+    for (const { chart, head, id, name, headWidth, headHeight, mouth, backdrop } of demo.characters) {
+      const document = starterChart(chart.name, chart.style);
+      const row = em.create(Chart, { id: chart.id, name: chart.name, document, revision: 0 });
+      charts.set(id, row);
+      const asset = await assets.keep(this.read(head), 'image/svg+xml', head);
+      em.persist([row, em.create(Character, { id, name, production, chart: row, head: asset, headWidth, headHeight, mouth, backdrop })]);
+    }
+    await em.flush();
+    let minutes = demo.scenes.length;
+    for (const scene of demo.scenes) {
+      const document = await this.documentOf(scene, charts.get(scene.characterId)!, assets);
+      await new SceneStore(em).check(document);
+      const at = new Date(Date.now() - minutes-- * 60_000);
+      em.persist(em.create(Scene, { id: scene.id, production, title: scene.title, document, revision: 0, createdAt: at, touchedAt: at }));
+    }
+    await em.flush();
+    return true;
+  }
+
+  private read(file: string): Buffer {
+    return readFileSync(join(this.folder, file));
+  }
+
+  private async documentOf(scene: DemoFile['scenes'][number], chart: Chart, assets: AssetStore): Promise<SceneDocument> {
+    const truth = truthOfWave(this.read(scene.voice));
+    if ('refusal' in truth) throw new Error(`${scene.voice}: ${truth.refusal}`);
+    const fileName = scene.voice.replace(/^.*\//, '');
+    const audio = await assets.keep(truthToWave(truth), 'audio/wav', fileName);
+    const { title, frameRate, firstFrame, rules, characterId, script } = scene;
+    const clip = { characterId, audio: audio.hash, fileName, lengthSamples: truth.samples.length, script, language: 'en' as const };
+    const start = newScene({ title, frameRate, firstFrame, chartId: chart.id, chart: chart.document, rules, clip });
+    const reading = JSON.parse(this.read(scene.reading).toString('utf8')) as Reading;
+    const read = applied(start, takeReading(start, 'clip1', reading, randomUUID));
+    return this.inked(keyed(read, chart.document), scene, chart.document);
+  }
+
+  private inked(scene: SceneDocument, { inkFrames, puts = [] }: DemoFile['scenes'][number], chart: ChartDocument): SceneDocument {
+    const [track] = scene.tracks;
+    let document = scene;
+    if (inkFrames) {
+      const [from, to] = inkFrames;
+      for (const exposure of scene.exposures.filter((candidate) => candidate.from >= from && candidate.to <= to)) {
+        document = applied(document, setInk(document, { track: track!.id, frame: exposure.from, inked: true }, randomUUID));
+      }
+    }
+    for (const { frame, drawing } of puts)
+      document = applied(document, putDrawing(document, { track: track!.id, frame, drawing }, chart, randomUUID));
+    return document;
+  }
+}
+
+function applied(scene: SceneDocument, patch: Patch | Refusal): SceneDocument {
+  if (isRefusal(patch)) throw new Error(patch.refusal);
+  return applyPatch(SCENE_KIND, scene, patch);
+}
+
+function keyed(scene: SceneDocument, chart: ChartDocument): SceneDocument {
+  const result = keyPencil(scene, scene.tracks[0]!.id, chart, randomUUID);
+  return applied(scene, isRefusal(result) ? result : result.patch);
+}

@@ -1,0 +1,50 @@
+/** Every error leaves as a problem document, and never with a stack. */
+import { ArgumentsHost, Catch, ExceptionFilter, HttpException, Logger } from '@nestjs/common';
+import { Response } from 'express';
+import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
+
+interface Described {
+  readonly status: number;
+  readonly body: object;
+}
+
+function describe(error: unknown): Described {
+  const uploadCode = (error as { code?: unknown } | null)?.code;
+  if (uploadCode === 'LIMIT_FILE_SIZE' || (error instanceof HttpException && error.getStatus() === 413)) {
+    const detail = `This file is larger than ${MAX_UPLOAD_BYTES / 1_048_576} MB. Cut the recording and drop the part you need.`;
+    return { status: 413, body: { type: 'about:blank', title: 'Too large', status: 413, detail } };
+  }
+  if (error instanceof HttpException) {
+    const status = error.getStatus();
+    const answer = error.getResponse() as { title?: string; detail?: string; message?: string | string[] } | string;
+    if (typeof answer === 'object' && answer.title && answer.detail) return { status, body: answer };
+    const message = typeof answer === 'string' ? answer : answer.message;
+    const detail = Array.isArray(message) ? `${message.join('. ')}.` : (message ?? error.message);
+    return { status, body: { type: 'about:blank', title: status === 400 ? 'Cannot be understood' : 'Refused', status, detail } };
+  }
+  return {
+    status: 500,
+    body: {
+      type: 'about:blank',
+      title: 'Our fault',
+      status: 500,
+      detail: 'Something went wrong inside. Nothing you had saved is lost; try it again.',
+    },
+  };
+}
+
+@Catch()
+export class ProblemFilter implements ExceptionFilter {
+  private readonly logger = new Logger('Problem');
+
+  catch(error: unknown, host: ArgumentsHost): void {
+    const response = host.switchToHttp().getResponse<Response>();
+    const { status, body } = describe(error);
+    if (status >= 500) this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+    if (response.headersSent) {
+      response.end();
+      return;
+    }
+    response.status(status).type('application/problem+json').send(JSON.stringify(body));
+  }
+}

@@ -1,0 +1,27 @@
+/**
+ * Errors as problem documents (RFC 9457): what was got, what is allowed, what to do. Named
+ * factories, so that each text lives once.
+ */
+import { HttpException } from '@nestjs/common';
+
+export class Problem extends HttpException {
+  constructor(status: number, title: string, detail: string, extra: Record<string, unknown> = {}) {
+    super({ type: 'about:blank', title, status, detail, ...extra }, status);
+  }
+}
+
+export const notThere = (what: string): Problem =>
+  new Problem(404, 'Not there', `There is no such ${what}. It may have been removed; go back and choose another.`);
+
+export const cannotUse = (detail: string): Problem => new Problem(422, 'Cannot be used', detail);
+
+export const staleBase = (baseRevision: number, revision: number, patchesSince: unknown[]): Problem =>
+  new Problem(
+    409,
+    'The scene has changed',
+    `This change was made on revision ${baseRevision}, but the scene is at ${revision}. Take in the changes since and send it again.`,
+    {
+      revision,
+      patchesSince,
+    },
+  );

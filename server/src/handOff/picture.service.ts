@@ -1,0 +1,74 @@
+/** Numbered pictures of a track, as a zip file: a job like reading. */
+import { EntityManager } from '@mikro-orm/libsql';
+import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
+import { checkPictureOptions, drawingOfEachFrame, exposuresOfTrack, sceneSettings, type Head } from '@zest-jaw/core';
+import { existsSync, mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { AssetStore } from '../assets/asset.store.js';
+import { cannotUse, notThere } from '../guard/problem.js';
+import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
+import { PicturesDto } from '../scenes/scene.dto.js';
+import { SceneStore } from '../scenes/scene.store.js';
+import { Character, Job } from '../storage/entities.js';
+import { WorkerPool } from '../workers/workerPool.js';
+
+export const PICTURES_JOB = 'pictures';
+
+/** Folder that finished zip files are put in. */
+export const EXPORT_FOLDER = Symbol('EXPORT_FOLDER');
+
+@Injectable()
+export class PictureService implements OnModuleInit {
+  constructor(
+    private readonly em: EntityManager,
+    private readonly scenes: SceneStore,
+    private readonly jobs: JobService,
+    private readonly workers: WorkerPool,
+    @Inject(EXPORT_FOLDER) private readonly folder: string,
+  ) {}
+
+  onModuleInit(): void {
+    mkdirSync(this.folder, { recursive: true });
+    this.jobs.register(PICTURES_JOB, (run) => this.render(run));
+  }
+
+  async begin(sceneId: string, dto: PicturesDto): Promise<Job> {
+    const { document } = await this.scenes.load(sceneId);
+    if (!document.tracks.some((track) => track.id === dto.trackId)) throw notThere('track');
+    const [fault] = checkPictureOptions(dto, sceneSettings(document).lengthFrames);
+    if (fault) throw cannotUse(fault);
+    const job = this.jobs.create(PICTURES_JOB, sceneId, { ...dto });
+    await this.em.flush();
+    this.jobs.start(job.id);
+    return job;
+  }
+
+  async resultOf(job: Job): Promise<{ path: string; name: string }> {
+    const path = this.fileOf(job);
+    if (job.kind !== PICTURES_JOB || job.state !== 'done' || !existsSync(path)) throw notThere('finished file');
+    return { path, name: `${String(job.request['baseName'])}.zip` };
+  }
+
+  private fileOf(job: Job): string {
+    return join(this.folder, `${job.id}.zip`);
+  }
+
+  private async render({ job, em, signal, report }: JobRun): Promise<string[]> {
+    const options = job.request as unknown as PicturesDto;
+    const scenes = new SceneStore(em);
+    const { document } = await scenes.load(job.scene.id);
+    const track = document.tracks.find((candidate) => candidate.id === options.trackId);
+    const chart = track && (await scenes.chartsOf(document)).get(track.chartId);
+    if (!track || !chart) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
+    const frames = drawingOfEachFrame(exposuresOfTrack(document, track.id), sceneSettings(document).lengthFrames);
+    const head = options.withHead ? await this.headOf(em, track.characterId) : undefined;
+    await this.workers.run('pictures', { file: this.fileOf(job), frames, chart, options, ...(head && { head }) }, signal, report);
+    return [];
+  }
+
+  private async headOf(em: EntityManager, characterId: string): Promise<Head> {
+    const character = await em.findOneOrFail(Character, { id: characterId });
+    const { bytes } = await new AssetStore(em).load(character.head.hash);
+    return { svg: bytes.toString('utf8'), width: character.headWidth, height: character.headHeight, mouth: character.mouth };
+  }
+}

@@ -1,0 +1,41 @@
+import { Controller, Delete, Get, MessageEvent, Param, Res, Sse } from '@nestjs/common';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { Response } from 'express';
+import { map, Observable } from 'rxjs';
+import { PictureService } from '../handOff/picture.service.js';
+import { JobService, JobView, jobView } from './job.service.js';
+
+@ApiTags('jobs')
+@Controller('jobs')
+export class JobController {
+  constructor(
+    private readonly jobs: JobService,
+    private readonly pictures: PictureService,
+  ) {}
+
+  @Get(':id')
+  @ApiOperation({ summary: 'How a job stands.' })
+  async get(@Param('id') id: string): Promise<JobView> {
+    return jobView(await this.jobs.load(id));
+  }
+
+  @Sse(':id/events')
+  @ApiOperation({ summary: 'The job at every change, as server-sent events, until it ends.' })
+  async events(@Param('id') id: string): Promise<Observable<MessageEvent>> {
+    await this.jobs.load(id);
+    return this.jobs.watch(id).pipe(map((view) => ({ data: view })));
+  }
+
+  @Delete(':id')
+  @ApiOperation({ summary: 'Cancels a job.' })
+  cancel(@Param('id') id: string): Promise<JobView> {
+    return this.jobs.cancel(id);
+  }
+
+  @Get(':id/result')
+  @ApiOperation({ summary: 'The file a finished job made.' })
+  async result(@Param('id') id: string, @Res() response: Response): Promise<void> {
+    const { path, name } = await this.pictures.resultOf(await this.jobs.load(id));
+    response.download(path, name);
+  }
+}

@@ -1,0 +1,152 @@
+/**
+ * Long work. A job is a row, so that it survives a page reload; what it does runs in a
+ * worker thread. Jobs that were under way when the server stopped start again with it.
+ */
+import { EntityManager, MikroORM } from '@mikro-orm/libsql';
+import { Injectable, Logger, OnModuleDestroy } from '@nestjs/common';
+import { randomUUID } from 'node:crypto';
+import { concat, defer, filter, from, Observable, Subject, takeWhile } from 'rxjs';
+import { notThere } from '../guard/problem.js';
+import { Job, type JobState } from '../storage/entities.js';
+
+export interface JobView {
+  readonly id: string;
+  readonly kind: string;
+  readonly sceneId: string;
+  readonly state: JobState;
+  readonly done: number;
+  readonly message: string;
+  readonly warnings: readonly string[];
+}
+
+export interface JobRun {
+  readonly job: Job;
+  readonly em: EntityManager;
+  readonly signal: AbortSignal;
+  report(done: number, message: string): void;
+}
+
+/** Does the work of one kind of job. Returns warnings; throws `JobFailed` with a sentence. */
+export type JobRunner = (run: JobRun) => Promise<string[]>;
+
+/** The job could not be done, for a reason the user can be told. */
+export class JobFailed extends Error {}
+
+const ENDED: readonly JobState[] = ['done', 'failed', 'cancelled'];
+
+export function jobView({ id, kind, scene, state, done, message, warnings }: Job): JobView {
+  return { id, kind, sceneId: scene.id, state, done, message, warnings };
+}
+
+@Injectable()
+export class JobService implements OnModuleDestroy {
+  private readonly logger = new Logger('Job');
+  private readonly runners = new Map<string, JobRunner>();
+  private readonly running = new Map<string, AbortController>();
+  private readonly changes = new Subject<JobView>();
+  private stopping = false;
+
+  constructor(
+    private readonly em: EntityManager,
+    private readonly orm: MikroORM,
+  ) {}
+
+  /** Says what does the work of a kind of job. */
+  register(kind: string, runner: JobRunner): void {
+    this.runners.set(kind, runner);
+  }
+
+  /** Adds a job to the current unit of work; `start` it once that is committed. */
+  create(kind: string, sceneId: string, request: Record<string, unknown>): Job {
+    const job = this.em.create(Job, {
+      id: randomUUID(),
+      kind,
+      scene: sceneId,
+      request,
+      state: 'waiting',
+      done: 0,
+      message: 'Waiting',
+      warnings: [],
+      createdAt: new Date(),
+    });
+    this.em.persist(job);
+    return job;
+  }
+
+  async load(id: string): Promise<Job> {
+    const job = await this.em.findOne(Job, { id });
+    if (!job) throw notThere('job');
+    return job;
+  }
+
+  /** The state of a job now and at every change, until it ends. */
+  watch(id: string): Observable<JobView> {
+    const now = defer(() => from(this.orm.em.fork().findOneOrFail(Job, { id }).then(jobView)));
+    return concat(now, this.changes.pipe(filter((view) => view.id === id))).pipe(takeWhile((view) => !ENDED.includes(view.state), true));
+  }
+
+  /** Starts again what was under way when the server last stopped. */
+  async resume(): Promise<void> {
+    const jobs = await this.orm.em.fork().find(Job, { state: { $in: ['waiting', 'running'] } });
+    for (const job of jobs) this.start(job.id);
+  }
+
+  start(id: string): void {
+    void this.run(id).catch((error: unknown) => this.logger.error(error instanceof Error ? error.stack : String(error)));
+  }
+
+  async cancel(id: string): Promise<JobView> {
+    const job = await this.load(id);
+    this.running.get(id)?.abort();
+    if (!ENDED.includes(job.state)) {
+      job.state = 'cancelled';
+      job.message = 'Cancelled';
+      await this.em.flush();
+      this.changes.next(jobView(job));
+    }
+    return jobView(job);
+  }
+
+  onModuleDestroy(): void {
+    this.stopping = true;
+    for (const controller of this.running.values()) controller.abort();
+  }
+
+  private async run(id: string): Promise<void> {
+    const em = this.orm.em.fork();
+    const job = await em.findOne(Job, { id });
+    const runner = job && this.runners.get(job.kind);
+    if (!job || !runner || ENDED.includes(job.state)) return;
+    const controller = new AbortController();
+    this.running.set(id, controller);
+    job.state = 'running';
+    await em.flush();
+    this.changes.next(jobView(job));
+    try {
+      const warnings = await runner({
+        job,
+        em,
+        signal: controller.signal,
+        report: (done, message) => {
+          if (controller.signal.aborted) return;
+          [job.done, job.message] = [done, message];
+          this.changes.next(jobView(job));
+        },
+      });
+      Object.assign(job, { state: 'done', done: 1, message: 'Done', warnings });
+    } catch (error) {
+      // A job stopped with the server stays as it is and starts again with it.
+      if (this.stopping) return;
+      if (controller.signal.aborted) Object.assign(job, { state: 'cancelled', message: 'Cancelled' });
+      else if (error instanceof JobFailed) Object.assign(job, { state: 'failed', message: error.message });
+      else {
+        this.logger.error(error instanceof Error ? error.stack : String(error));
+        Object.assign(job, { state: 'failed', message: 'This work stopped unexpectedly. Nothing is lost; try it again.' });
+      }
+    } finally {
+      this.running.delete(id);
+    }
+    await em.flush();
+    this.changes.next(jobView(job));
+  }
+}

@@ -1,0 +1,80 @@
+/** Puts the application together: database ready, guards on, demo loaded, interface served. */
+import { MikroORM } from '@mikro-orm/libsql';
+import { ValidationPipe } from '@nestjs/common';
+import { NestFactory } from '@nestjs/core';
+import { NestExpressApplication } from '@nestjs/platform-express';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import express, { NextFunction, Request, Response } from 'express';
+import helmet from 'helmet';
+import { existsSync, mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { AppModule, AppOptions } from './app.module.js';
+import { DemoService } from './demo/demo.service.js';
+import { loopbackOnly } from './guard/loopbackOnly.middleware.js';
+import { ProblemFilter } from './guard/problem.filter.js';
+import { JobService } from './jobs/job.service.js';
+import { MAX_BODY } from './scenes/limits.js';
+import { prepareDatabase } from './storage/database.js';
+
+export interface OpenOptions extends AppOptions {
+  /** Folder of the built interface; nothing is served from it when it is not there. */
+  readonly webFolder: string;
+  readonly quiet?: boolean;
+}
+
+const contentPolicy = {
+  useDefaults: false,
+  directives: {
+    'default-src': ["'self'"],
+    'script-src': ["'self'", "'wasm-unsafe-eval'"],
+    'style-src': ["'self'", "'unsafe-inline'"],
+    'img-src': ["'self'", 'data:', 'blob:'],
+    'media-src': ["'self'", 'blob:'],
+    'worker-src': ["'self'", 'blob:'],
+    'font-src': ["'self'"],
+    'connect-src': ["'self'"],
+    'object-src': ["'none'"],
+    'base-uri': ["'self'"],
+    'form-action': ["'self'"],
+    'frame-ancestors': ["'none'"],
+  },
+};
+
+/** Files of the interface; its page answers only what asks for HTML, so that a missing file stays missing. */
+function serveInterface(app: NestExpressApplication, folder: string): void {
+  const page = join(folder, 'index.html');
+  if (!existsSync(page)) return;
+  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(folder, { index: false }));
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    const wantsPage = request.method === 'GET' && !request.path.startsWith('/api') && (request.headers.accept ?? '').includes('text/html');
+    if (wantsPage) response.sendFile(page, { headers: { 'Cache-Control': 'no-cache' } });
+    else next();
+  });
+}
+
+export async function openApp(options: OpenOptions): Promise<NestExpressApplication> {
+  mkdirSync(options.dataFolder, { recursive: true });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
+    logger: options.quiet ? ['error'] : ['error', 'warn'],
+  });
+  app.use(loopbackOnly);
+  app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
+  app.useBodyParser('json', { limit: MAX_BODY });
+  app.setGlobalPrefix('api');
+  app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
+  app.useGlobalFilters(new ProblemFilter());
+  serveInterface(app, options.webFolder);
+  const description = new DocumentBuilder()
+    .setTitle('Zest Jaw')
+    .setDescription('From a recorded line to a talking mouth.')
+    .setVersion('0.1')
+    .build();
+  SwaggerModule.setup('docs', app, () => SwaggerModule.createDocument(app, description), { useGlobalPrefix: true });
+  app.enableShutdownHooks();
+  await prepareDatabase(app.get(MikroORM));
+  await app.init();
+  await app.get(DemoService).loadIfEmpty();
+  await app.get(JobService).resume();
+  return app;
+}

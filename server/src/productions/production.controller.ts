@@ -1,0 +1,48 @@
+import { EntityManager } from '@mikro-orm/libsql';
+import { Controller, Get } from '@nestjs/common';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import type { Head } from '@zest-jaw/core';
+import { Character, Production } from '../storage/entities.js';
+
+export interface CharacterView {
+  readonly id: string;
+  readonly name: string;
+  readonly chartId: string;
+  /** Asset hash of the head's picture. */
+  readonly head: string;
+  readonly headWidth: number;
+  readonly headHeight: number;
+  readonly mouth: Head['mouth'];
+  readonly backdrop: readonly string[];
+}
+
+interface ProductionView {
+  readonly id: string;
+  readonly name: string;
+  readonly characters: readonly CharacterView[];
+}
+
+export function characterView(character: Character): CharacterView {
+  const { id, name, chart, head, headWidth, headHeight, mouth, backdrop } = character;
+  return { id, name, chartId: chart.id, head: head.hash, headWidth, headHeight, mouth, backdrop };
+}
+
+@ApiTags('productions')
+@Controller('productions')
+export class ProductionController {
+  constructor(private readonly em: EntityManager) {}
+
+  @Get()
+  @ApiOperation({ summary: 'Productions with their characters.' })
+  async list(): Promise<ProductionView[]> {
+    const [productions, characters] = await Promise.all([
+      this.em.findAll(Production, { orderBy: { name: 'asc' } }),
+      this.em.findAll(Character, { orderBy: { name: 'asc' } }),
+    ]);
+    return productions.map(({ id, name }) => ({
+      id,
+      name,
+      characters: characters.filter((character) => character.production.id === id).map(characterView),
+    }));
+  }
+}

@@ -1,0 +1,63 @@
+/** Reads a clip and keys its track: the job behind “Reading the track”. */
+import { Injectable, OnModuleInit } from '@nestjs/common';
+import { isRefusal, keyPencil, takeReading, type Patch, type Reading, type Refusal, type SceneDocument } from '@zest-jaw/core';
+import { EntityManager } from '@mikro-orm/libsql';
+import { randomUUID } from 'node:crypto';
+import { AssetStore } from '../assets/asset.store.js';
+import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
+import { WorkerPool } from '../workers/workerPool.js';
+import { SceneStore } from './scene.store.js';
+
+export const READING_JOB = 'reading';
+
+@Injectable()
+export class ReadingService implements OnModuleInit {
+  constructor(
+    private readonly jobs: JobService,
+    private readonly workers: WorkerPool,
+  ) {}
+
+  onModuleInit(): void {
+    this.jobs.register(READING_JOB, (run) => this.read(run));
+  }
+
+  private async read({ job, em, signal, report }: JobRun): Promise<string[]> {
+    const scenes = new SceneStore(em);
+    const clipId = String(job.request['clipId']);
+    const scene = await scenes.load(job.scene.id);
+    const clip = scene.document.clips.find((candidate) => candidate.id === clipId);
+    if (!clip) throw new JobFailed('The recording is no longer in the scene.');
+    const { bytes } = await new AssetStore(em).load(clip.audio);
+    const task = { wave: Uint8Array.from(bytes), script: clip.script, language: clip.language };
+    const reading = await this.workers.run<Reading | Refusal>('read', task, signal, report);
+    if (isRefusal(reading)) throw new JobFailed(reading.refusal);
+    signal.throwIfAborted();
+    report(0.97, 'Keying the mouths');
+    em.clear();
+    await this.takeAndKey(em, scene.id, clipId, reading);
+    return [...reading.warnings];
+  }
+
+  /** The reading as one revision, the pencil of every track of its speaker as the next. */
+  private async takeAndKey(em: EntityManager, sceneId: string, clipId: string, reading: Reading): Promise<void> {
+    const scenes = new SceneStore(em);
+    const taken = await scenes.applyOwn(sceneId, async (document) => patchOf(takeReading(document, clipId, reading, randomUUID)));
+    const speaker = taken.document.clips.find((clip) => clip.id === clipId)?.characterId;
+    for (const track of taken.document.tracks.filter((candidate) => candidate.characterId === speaker)) {
+      await scenes.applyOwn(sceneId, (document) => pencilPatch(scenes, document, track.id));
+    }
+  }
+}
+
+function patchOf(result: Patch | Refusal): Patch {
+  if (isRefusal(result)) throw new JobFailed(result.refusal);
+  return result;
+}
+
+async function pencilPatch(scenes: SceneStore, document: SceneDocument, trackId: string): Promise<Patch> {
+  const charts = await scenes.chartsOf(document);
+  const chart = charts.get(document.tracks.find((track) => track.id === trackId)?.chartId ?? '');
+  if (!chart) throw new JobFailed('The mouth chart of this track is gone. Choose another chart.');
+  const keyed = keyPencil(document, trackId, chart, randomUUID);
+  return isRefusal(keyed) ? patchOf(keyed) : keyed.patch;
+}

@@ -1,0 +1,213 @@
+import { EntityManager } from '@mikro-orm/libsql';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Param,
+  ParseIntPipe,
+  Patch,
+  Post,
+  Query,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
+import { FileInterceptor } from '@nestjs/platform-express';
+import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
+import {
+  exposureSheetCsv,
+  exposuresOfTrack,
+  inkedShare,
+  sceneSettings,
+  type FrameRate,
+  type Patch as ScenePatch,
+  type SceneDocument,
+} from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
+import { cannotUse } from '../guard/problem.js';
+import { PictureService } from '../handOff/picture.service.js';
+import { JobService, JobView, jobView } from '../jobs/job.service.js';
+import { Character, Job, Scene } from '../storage/entities.js';
+import { MAX_UPLOAD_BYTES } from './limits.js';
+import { READING_JOB } from './reading.service.js';
+import { CopySceneDto, NewSceneDto, PatchSceneDto, PicturesDto, ReadClipDto } from './scene.dto.js';
+import { SceneStore } from './scene.store.js';
+import { SceneUploadService, StartedScene } from './sceneUpload.service.js';
+
+/** A scene as the home page shows it. */
+interface SceneCard {
+  readonly id: string;
+  readonly productionId: string;
+  readonly title: string;
+  readonly frameRate: FrameRate;
+  readonly lengthFrames: number;
+  readonly holdFrames: number;
+  readonly inked: number;
+  readonly characterId: string | null;
+  /** The drawing of a telling frame: the middle of the longest one that is not at rest. */
+  readonly posterDrawing: string | null;
+  readonly touchedAt: Date;
+}
+
+interface SceneView {
+  readonly id: string;
+  readonly productionId: string;
+  readonly revision: number;
+  readonly document: SceneDocument;
+  /** The newest reading job, when there is one. */
+  readonly reading: JobView | null;
+}
+
+function cardOf(scene: Scene): SceneCard {
+  const { frameRate, lengthFrames } = sceneSettings(scene.document);
+  const [track] = scene.document.tracks;
+  const exposures = track ? exposuresOfTrack(scene.document, track.id) : [];
+  const spoken = exposures.filter((exposure) => exposure.plays.length > 0);
+  const poster = [...(spoken.length > 0 ? spoken : exposures)].sort((a, b) => b.to - b.from - (a.to - a.from))[0];
+  return {
+    id: scene.id,
+    productionId: scene.production.id,
+    title: scene.title,
+    frameRate,
+    lengthFrames,
+    holdFrames: track?.rules.holdFrames ?? 1,
+    inked: inkedShare(exposures, lengthFrames),
+    characterId: track?.characterId ?? null,
+    posterDrawing: poster?.drawing ?? null,
+    touchedAt: scene.touchedAt,
+  };
+}
+
+@ApiTags('scenes')
+@Controller('scenes')
+export class SceneController {
+  constructor(
+    private readonly em: EntityManager,
+    private readonly scenes: SceneStore,
+    private readonly uploads: SceneUploadService,
+    private readonly pictures: PictureService,
+    private readonly jobs: JobService,
+  ) {}
+
+  @Get()
+  @ApiOperation({ summary: 'Every scene, last touched first.' })
+  async list(): Promise<SceneCard[]> {
+    const scenes = await this.em.findAll(Scene, { populate: ['document'], orderBy: { touchedAt: 'desc' } });
+    return scenes.map(cardOf);
+  }
+
+  @Post()
+  @ApiConsumes('multipart/form-data')
+  @UseInterceptors(FileInterceptor('recording', { limits: { fileSize: MAX_UPLOAD_BYTES, files: 1 } }))
+  @ApiOperation({ summary: 'A new scene from a WAV recording (field `recording`); its reading starts at once.' })
+  create(@Body() dto: NewSceneDto, @UploadedFile() file: { originalname: string; buffer: Buffer } | undefined): Promise<StartedScene> {
+    return this.uploads.create(dto, file);
+  }
+
+  @Post('copies')
+  @ApiOperation({ summary: 'A new scene from a whole document, such as one that no longer fits the server’s.' })
+  async copy(@Body() dto: CopySceneDto): Promise<{ sceneId: string }> {
+    const sent = dto.document as unknown as SceneDocument;
+    if (!Array.isArray(sent.settings) || !Array.isArray(sent.tracks) || !Array.isArray(sent.exposures) || !Array.isArray(sent.clips))
+      throw cannotUse('This is not a scene document.');
+    const document: SceneDocument = { ...sent, settings: [{ ...sceneSettings(sent), title: dto.title }] };
+    await this.scenes.check(document);
+    const speaker = await this.em.findOne(Character, { id: document.tracks[0]?.characterId ?? '' });
+    if (!speaker) throw cannotUse('Nobody speaks in this scene document.');
+    const id = randomUUID();
+    this.em.persist(
+      this.em.create(Scene, {
+        id,
+        production: speaker.production,
+        title: dto.title,
+        document,
+        revision: 0,
+        createdAt: new Date(),
+        touchedAt: new Date(),
+      }),
+    );
+    await this.em.flush();
+    return { sceneId: id };
+  }
+
+  @Get(':id')
+  @ApiOperation({ summary: 'One scene, whole.' })
+  async get(@Param('id') id: string): Promise<SceneView> {
+    const { production, revision, document } = await this.scenes.load(id);
+    const [reading] = await this.em.find(Job, { scene: id, kind: READING_JOB }, { orderBy: { createdAt: 'desc' }, limit: 1 });
+    return { id, productionId: production.id, revision, document, reading: reading ? jobView(reading) : null };
+  }
+
+  @Get(':id/patches')
+  @ApiOperation({ summary: 'The patches since a revision, oldest first.' })
+  async patches(@Param('id') id: string, @Query('since', ParseIntPipe) since: number): Promise<{ revision: number; patch: ScenePatch }[]> {
+    await this.scenes.load(id);
+    return this.scenes.patchesSince(id, since);
+  }
+
+  @Patch(':id')
+  @ApiOperation({ summary: 'Changes a scene. 409 on a stale base, with the patches since; harmless to repeat.' })
+  async change(@Param('id') id: string, @Body() { baseRevision, patchId, reason, ops }: PatchSceneDto): Promise<{ revision: number }> {
+    const patch = JSON.parse(JSON.stringify({ id: patchId, reason, ops: ops.map(wholeOp) })) as ScenePatch;
+    const { revision } = await this.scenes.apply(id, baseRevision, patch);
+    return { revision };
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  @ApiOperation({ summary: 'Removes a scene and its history.' })
+  async remove(@Param('id') id: string): Promise<void> {
+    await this.em.removeAndFlush(await this.scenes.load(id));
+  }
+
+  @Post(':id/readings')
+  @ApiOperation({ summary: 'Reads a clip again with the script it has now. Ink stays.' })
+  async read(@Param('id') id: string, @Body() { clipId }: ReadClipDto): Promise<JobView> {
+    const { document } = await this.scenes.load(id);
+    if (!document.clips.some((clip) => clip.id === clipId))
+      throw cannotUse('That recording is no longer in the scene. Reload it and try again.');
+    const job = this.jobs.create(READING_JOB, id, { clipId });
+    await this.em.flush();
+    this.jobs.start(job.id);
+    return jobView(job);
+  }
+
+  @Post(':id/pictures')
+  @ApiOperation({ summary: 'Renders a track as numbered PNGs in a zip; answers with the job.' })
+  async renderPictures(@Param('id') id: string, @Body() dto: PicturesDto): Promise<JobView> {
+    return jobView(await this.pictures.begin(id, dto));
+  }
+
+  @Get(':id/sheet.csv')
+  @Header('Content-Type', 'text/csv; charset=utf-8')
+  @Header('Content-Disposition', 'attachment; filename="exposure-sheet.csv"')
+  @ApiOperation({ summary: 'The exposure sheet as CSV.' })
+  async sheet(@Param('id') id: string): Promise<string> {
+    const { document } = await this.scenes.load(id);
+    const charts = await this.scenes.chartsOf(document);
+    const characters = new Map((await this.em.findAll(Character)).map((character) => [character.id, character.name]));
+    return exposureSheetCsv(
+      document,
+      document.tracks.map((track) => ({
+        trackId: track.id,
+        name: characters.get(track.characterId) ?? track.id,
+        chart: charts.get(track.chartId)!,
+      })),
+    );
+  }
+}
+
+/** A put with both sides spelled out, a shift without them: the DTO leaves what was not sent undefined. */
+function wholeOp(op: PatchSceneDto['ops'][number]): unknown {
+  const { table, id, before = null, after = null, track, at, by } = op;
+  if (op.op === 'put') {
+    if (id === undefined || (before === null && after === null)) throw cannotUse('A put needs an id, and a before or an after.');
+    for (const record of [before, after])
+      if (record && record['id'] !== id) throw cannotUse(`The record of a put must carry its id ${id}.`);
+    return { op: 'put', table, id, before, after };
+  }
+  if (track === undefined || at === undefined || by === undefined) throw cannotUse('A shift needs a track, and the frames at and by.');
+  return { op: 'shift', table, track, at, by };
+}

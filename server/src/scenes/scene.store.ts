@@ -1,0 +1,93 @@
+/**
+ * Scenes and their revisions. Every change, whoever makes it, is a patch applied in one
+ * transaction: the revision row and the document are written together or not at all.
+ */
+import { EntityManager } from '@mikro-orm/libsql';
+import { Injectable } from '@nestjs/common';
+import {
+  applyPatch,
+  checkScene,
+  PatchMismatch,
+  SCENE_KIND,
+  sceneSettings,
+  type ChartDocument,
+  type Patch,
+  type SceneDocument,
+} from '@zest-jaw/core';
+import { cannotUse, notThere, staleBase } from '../guard/problem.js';
+import { Chart, Revision, Scene } from '../storage/entities.js';
+
+export interface Applied {
+  readonly revision: number;
+  readonly document: SceneDocument;
+}
+
+@Injectable()
+export class SceneStore {
+  constructor(private readonly em: EntityManager) {}
+
+  async load(id: string): Promise<Scene> {
+    const scene = await this.em.findOne(Scene, { id }, { populate: ['document'] });
+    if (!scene) throw notThere('scene');
+    return scene;
+  }
+
+  /** The charts of a document's tracks, by id. */
+  async chartsOf(document: SceneDocument): Promise<Map<string, ChartDocument>> {
+    const charts = await this.em.find(Chart, { id: { $in: document.tracks.map((track) => track.chartId) } });
+    return new Map(charts.map((chart) => [chart.id, chart.document]));
+  }
+
+  /** Refuses a document that breaks an invariant, with the first sentence of what is wrong. */
+  async check(document: SceneDocument): Promise<void> {
+    const [fault] = checkScene(document, await this.chartsOf(document));
+    if (fault) throw cannotUse(fault);
+  }
+
+  async patchesSince(sceneId: string, revision: number): Promise<{ revision: number; patch: Patch }[]> {
+    const rows = await this.em.find(Revision, { scene: sceneId, revision: { $gt: revision } }, { orderBy: { revision: 'asc' } });
+    return rows.map((row) => ({ revision: row.revision, patch: row.patch }));
+  }
+
+  /**
+   * Applies a client's patch. The same patch id again answers with the revision it got the
+   * first time; a stale base answers 409 with the patches since.
+   */
+  async apply(sceneId: string, baseRevision: number, patch: Patch): Promise<Applied> {
+    return this.em.transactional(async () => {
+      const scene = await this.load(sceneId);
+      const known = await this.em.findOne(Revision, { scene: sceneId, patchId: patch.id });
+      if (known) return { revision: known.revision, document: scene.document };
+      if (baseRevision !== scene.revision) throw staleBase(baseRevision, scene.revision, await this.patchesSince(sceneId, baseRevision));
+      return this.write(scene, patch);
+    });
+  }
+
+  /** Applies patches the server makes, each on what the one before left. */
+  async applyOwn(sceneId: string, makePatch: (document: SceneDocument) => Promise<Patch | undefined>): Promise<Applied> {
+    return this.em.transactional(async () => {
+      const scene = await this.load(sceneId);
+      const patch = await makePatch(scene.document);
+      if (!patch || patch.ops.length === 0) return { revision: scene.revision, document: scene.document };
+      return this.write(scene, patch);
+    });
+  }
+
+  private async write(scene: Scene, patch: Patch): Promise<Applied> {
+    let document: SceneDocument;
+    try {
+      document = applyPatch(SCENE_KIND, scene.document, patch);
+    } catch (error) {
+      if (error instanceof PatchMismatch) throw cannotUse(`${error.message} Reload the scene and make the change again.`);
+      throw error;
+    }
+    await this.check(document);
+    scene.document = document;
+    scene.title = sceneSettings(document).title;
+    scene.revision += 1;
+    scene.touchedAt = new Date();
+    this.em.persist(this.em.create(Revision, { scene, revision: scene.revision, patchId: patch.id, patch, at: new Date() }));
+    await this.em.flush();
+    return { revision: scene.revision, document };
+  }
+}

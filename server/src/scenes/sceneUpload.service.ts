@@ -1,0 +1,79 @@
+/** A new scene from a recording: decoded once, kept by content, its reading started. */
+import { EntityManager } from '@mikro-orm/libsql';
+import { Injectable } from '@nestjs/common';
+import { DEFAULT_RULES, FRAME_RATE_LIMITS, maybeFrameRate, newScene, scriptWords, truthOfWave, truthToWave } from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
+import { AssetStore } from '../assets/asset.store.js';
+import { cannotUse, notThere } from '../guard/problem.js';
+import { JobService } from '../jobs/job.service.js';
+import { Character, Scene } from '../storage/entities.js';
+import { READING_JOB } from './reading.service.js';
+import { NewSceneDto } from './scene.dto.js';
+import { SceneStore } from './scene.store.js';
+
+export interface StartedScene {
+  readonly sceneId: string;
+  readonly jobId: string;
+}
+
+@Injectable()
+export class SceneUploadService {
+  constructor(
+    private readonly em: EntityManager,
+    private readonly assets: AssetStore,
+    private readonly scenes: SceneStore,
+    private readonly jobs: JobService,
+  ) {}
+
+  async create(dto: NewSceneDto, file: { originalname: string; buffer: Buffer } | undefined): Promise<StartedScene> {
+    if (!file || file.buffer.length === 0) throw cannotUse('No recording came with this. Drop a WAV file, or choose one.');
+    const frameRate = maybeFrameRate(dto.frameRate);
+    if (!frameRate)
+      throw cannotUse(
+        `The frame rate is “${dto.frameRate}”. It may be ${FRAME_RATE_LIMITS.slowest} to ${FRAME_RATE_LIMITS.fastest} frames a second, such as 24 or 29.97.`,
+      );
+    if (scriptWords(dto.script, dto.language).length === 0)
+      throw cannotUse('The script has no words in it. Type the line as it is spoken; directions in brackets are not read.');
+    const character = await this.em.findOne(Character, { id: dto.characterId }, { populate: ['chart'] });
+    if (!character) throw notThere('character');
+    const truth = truthOfWave(file.buffer);
+    if ('refusal' in truth) throw cannotUse(truth.refusal);
+    // Browsers send file names as UTF-8, which multer reads as Latin-1.
+    const fileName = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
+    await this.assets.keep(file.buffer, 'audio/wav', fileName);
+    const audio = await this.assets.keep(truthToWave(truth), 'audio/wav', fileName);
+    const document = newScene({
+      title: dto.title?.trim() || fileName.replace(/\.[^.]*$/, '') || 'New scene',
+      frameRate,
+      firstFrame: dto.firstFrame ?? 1,
+      chartId: character.chart.id,
+      chart: character.chart.document,
+      rules: { ...DEFAULT_RULES, holdFrames: dto.holdFrames ?? DEFAULT_RULES.holdFrames, strict: dto.strict ?? DEFAULT_RULES.strict },
+      clip: {
+        characterId: character.id,
+        audio: audio.hash,
+        fileName,
+        lengthSamples: truth.samples.length,
+        script: dto.script,
+        language: dto.language ?? 'en',
+      },
+    });
+    await this.scenes.check(document);
+    const id = randomUUID();
+    this.em.persist(
+      this.em.create(Scene, {
+        id,
+        production: character.production,
+        title: document.settings[0]!.title,
+        document,
+        revision: 0,
+        createdAt: new Date(),
+        touchedAt: new Date(),
+      }),
+    );
+    const job = this.jobs.create(READING_JOB, id, { clipId: document.clips[0]!.id });
+    await this.em.flush();
+    this.jobs.start(job.id);
+    return { sceneId: id, jobId: job.id };
+  }
+}

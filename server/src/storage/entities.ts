@@ -1,0 +1,165 @@
+/** What the database keeps. Scenes and charts are documents; the rest is plain rows. */
+import { Entity, Enum, Index, ManyToOne, PrimaryKey, Property, Unique } from '@mikro-orm/core';
+import type { ChartDocument, Head, Patch, SceneDocument } from '@zest-jaw/core';
+
+@Entity()
+export class Production {
+  @PrimaryKey({ type: 'string' })
+  id!: string;
+
+  @Property({ type: 'string' })
+  name!: string;
+}
+
+/** A file by its content: recordings, originals, heads. */
+@Entity()
+export class Asset {
+  /** SHA-256 of the bytes, in hex. */
+  @PrimaryKey({ type: 'string' })
+  hash!: string;
+
+  @Property({ type: 'string' })
+  mediaType!: string;
+
+  @Property({ type: 'string' })
+  fileName!: string;
+
+  @Property({ type: 'blob', lazy: true })
+  bytes!: Buffer;
+}
+
+@Entity()
+export class Chart {
+  @PrimaryKey({ type: 'string' })
+  id!: string;
+
+  @Property({ type: 'string' })
+  name!: string;
+
+  @Property({ type: 'json' })
+  document!: ChartDocument;
+
+  @Property({ type: 'integer' })
+  revision: number = 0;
+}
+
+@Entity()
+export class Character {
+  @PrimaryKey({ type: 'string' })
+  id!: string;
+
+  @ManyToOne(() => Production)
+  production!: Production;
+
+  @ManyToOne(() => Chart)
+  chart!: Chart;
+
+  @Property({ type: 'string' })
+  name!: string;
+
+  @ManyToOne(() => Asset)
+  head!: Asset;
+
+  @Property({ type: 'integer' })
+  headWidth!: number;
+
+  @Property({ type: 'integer' })
+  headHeight!: number;
+
+  /** Where the mouth's cross sits on the head. */
+  @Property({ type: 'json' })
+  mouth!: Head['mouth'];
+
+  /** Colours behind the character, top to bottom. */
+  @Property({ type: 'json' })
+  backdrop!: string[];
+}
+
+@Entity()
+export class Scene {
+  @PrimaryKey({ type: 'string' })
+  id!: string;
+
+  @ManyToOne(() => Production)
+  production!: Production;
+
+  /** The title of the document, kept here for lists. */
+  @Property({ type: 'string' })
+  title!: string;
+
+  @Property({ type: 'json', lazy: true })
+  document!: SceneDocument;
+
+  @Property({ type: 'integer' })
+  revision: number = 0;
+
+  @Property({ type: 'datetime' })
+  createdAt: Date = new Date();
+
+  @Property({ type: 'datetime' })
+  touchedAt: Date = new Date();
+}
+
+/** One patch applied to a scene. History is these rows: complete, and in order. */
+@Entity()
+@Unique({ properties: ['scene', 'patchId'] })
+@Unique({ properties: ['scene', 'revision'] })
+export class Revision {
+  @PrimaryKey({ type: 'integer', autoincrement: true })
+  id!: number;
+
+  @ManyToOne(() => Scene, { deleteRule: 'cascade' })
+  scene!: Scene;
+
+  @Property({ type: 'integer' })
+  revision!: number;
+
+  @Property({ type: 'string' })
+  patchId!: string;
+
+  @Property({ type: 'json' })
+  patch!: Patch;
+
+  @Property({ type: 'datetime' })
+  at: Date = new Date();
+}
+
+export const JOB_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
+export type JobState = (typeof JOB_STATES)[number];
+
+/** Long work: reading a recording, rendering pictures. */
+@Entity()
+export class Job {
+  @PrimaryKey({ type: 'string' })
+  id!: string;
+
+  @Property({ type: 'string' })
+  kind!: string;
+
+  @ManyToOne(() => Scene, { deleteRule: 'cascade' })
+  @Index()
+  scene!: Scene;
+
+  /** What was asked for, as the kind of job needs it. */
+  @Property({ type: 'json' })
+  request!: Record<string, unknown>;
+
+  @Enum({ items: () => JOB_STATES, type: 'string' })
+  state: JobState = 'waiting';
+
+  /** Share done, 0 to 1. */
+  @Property({ type: 'float' })
+  done: number = 0;
+
+  /** What is being done, or how it ended, for the user. */
+  @Property({ type: 'string', length: 2000 })
+  message: string = '';
+
+  @Property({ type: 'json' })
+  warnings: string[] = [];
+
+  @Property({ type: 'datetime' })
+  createdAt: Date = new Date();
+}
+
+export const ENTITIES = [Production, Asset, Chart, Character, Scene, Revision, Job];

@@ -1,0 +1,47 @@
+/** Worker threads by kind of work. */
+import { Injectable, OnModuleDestroy } from '@nestjs/common';
+import { fileURLToPath } from 'node:url';
+import { MessageChannel } from 'node:worker_threads';
+import { Piscina } from 'piscina';
+
+/** Where the built workers are. Under Jest there is no `.js` beside the source, so the folder is injected. */
+export const WORKER_FOLDER = process.env['ZEST_WORKERS'] ?? fileURLToPath(new URL('.', import.meta.url));
+
+/** Readers stay warm; two at most, since each holds a model. The renderer goes after ten seconds without work. */
+const POOLS = {
+  read: { file: 'read.worker.js', minThreads: 1, maxThreads: 2, idleTimeout: Number.POSITIVE_INFINITY },
+  pictures: { file: 'pictures.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
+} as const;
+
+@Injectable()
+export class WorkerPool implements OnModuleDestroy {
+  private readonly pools = new Map<string, Piscina>();
+
+  /** Runs a task in a worker; aborting the signal ends its thread. */
+  async run<Answer>(
+    kind: keyof typeof POOLS,
+    task: object,
+    signal: AbortSignal,
+    report: (done: number, doing: string) => void,
+  ): Promise<Answer> {
+    const { port1, port2 } = new MessageChannel();
+    port1.on('message', ([done, doing]: [number, string]) => report(done, doing));
+    try {
+      return (await this.pool(kind).run({ ...task, progress: port2 }, { signal, transferList: [port2] })) as Answer;
+    } finally {
+      port1.close();
+    }
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    await Promise.all([...this.pools.values()].map((pool) => pool.destroy()));
+  }
+
+  private pool(kind: keyof typeof POOLS): Piscina {
+    const { file, ...options } = POOLS[kind];
+    let pool = this.pools.get(kind);
+    if (!pool)
+      this.pools.set(kind, (pool = new Piscina({ filename: `${WORKER_FOLDER}/${file}`, concurrentTasksPerWorker: 1, ...options })));
+    return pool;
+  }
+}
