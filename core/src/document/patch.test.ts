@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import {
   applyPatch,
   checkScene,
-  invertPatch,
   maybeRedo,
   maybeUndo,
   mergePatches,

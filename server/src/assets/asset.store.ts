@@ -22,6 +22,8 @@ export class AssetStore {
   async load(hash: string): Promise<Asset> {
     const asset = await this.em.findOne(Asset, { hash }, { populate: ['bytes'] });
     if (!asset) throw notThere('file');
+    // libsql hands a lazily loaded blob over as an ArrayBuffer, past the ORM's own conversion.
+    if (!Buffer.isBuffer(asset.bytes)) asset.bytes = Buffer.from(asset.bytes as ArrayBuffer);
     return asset;
   }
 }

@@ -53,24 +53,29 @@ export class SceneStore {
    * Applies a client's patch. The same patch id again answers with the revision it got the
    * first time; a stale base answers 409 with the patches since.
    */
-  async apply(sceneId: string, baseRevision: number, patch: Patch): Promise<Applied> {
-    return this.em.transactional(async () => {
-      const scene = await this.load(sceneId);
-      const known = await this.em.findOne(Revision, { scene: sceneId, patchId: patch.id });
+  apply(sceneId: string, baseRevision: number, patch: Patch): Promise<Applied> {
+    return this.inTransaction(async (store) => {
+      const scene = await store.load(sceneId);
+      const known = await store.em.findOne(Revision, { scene: sceneId, patchId: patch.id });
       if (known) return { revision: known.revision, document: scene.document };
-      if (baseRevision !== scene.revision) throw staleBase(baseRevision, scene.revision, await this.patchesSince(sceneId, baseRevision));
-      return this.write(scene, patch);
+      if (baseRevision !== scene.revision) throw staleBase(baseRevision, scene.revision, await store.patchesSince(sceneId, baseRevision));
+      return store.write(scene, patch);
     });
   }
 
-  /** Applies patches the server makes, each on what the one before left. */
-  async applyOwn(sceneId: string, makePatch: (document: SceneDocument) => Promise<Patch | undefined>): Promise<Applied> {
-    return this.em.transactional(async () => {
-      const scene = await this.load(sceneId);
+  /** Applies a patch that the server makes from the document as it is. */
+  applyOwn(sceneId: string, makePatch: (document: SceneDocument) => Promise<Patch>): Promise<Applied> {
+    return this.inTransaction(async (store) => {
+      const scene = await store.load(sceneId);
       const patch = await makePatch(scene.document);
-      if (!patch || patch.ops.length === 0) return { revision: scene.revision, document: scene.document };
-      return this.write(scene, patch);
+      if (patch.ops.length === 0) return { revision: scene.revision, document: scene.document };
+      return store.write(scene, patch);
     });
+  }
+
+  /** SQLite has one connection: everything in a transaction must go through the transaction's own entity manager, or it waits for itself. */
+  private inTransaction<Answer>(work: (store: SceneStore) => Promise<Answer>): Promise<Answer> {
+    return this.em.transactional((em) => work(new SceneStore(em as EntityManager)));
   }
 
   private async write(scene: Scene, patch: Patch): Promise<Applied> {
