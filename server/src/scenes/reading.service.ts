@@ -1,6 +1,15 @@
 /** Reads a clip and keys its track: the job behind “Reading the track”. */
 import { Injectable, OnModuleInit } from '@nestjs/common';
-import { isRefusal, keyPencil, takeReading, type Patch, type Reading, type Refusal, type SceneDocument } from '@zest-jaw/core';
+import {
+  isRefusal,
+  keyPencil,
+  takeReading,
+  type ChartDocument,
+  type Patch,
+  type Reading,
+  type Refusal,
+  type SceneDocument,
+} from '@zest-jaw/core';
 import { EntityManager } from '@mikro-orm/libsql';
 import { randomUUID } from 'node:crypto';
 import { AssetStore } from '../assets/asset.store.js';
@@ -41,10 +50,10 @@ export class ReadingService implements OnModuleInit {
   /** The reading as one revision, the pencil of every track of its speaker as the next. */
   private async takeAndKey(em: EntityManager, sceneId: string, clipId: string, reading: Reading): Promise<void> {
     const scenes = new SceneStore(em);
-    const taken = await scenes.applyOwn(sceneId, async (document) => patchOf(takeReading(document, clipId, reading, randomUUID)));
+    const taken = await scenes.applyOwn(sceneId, (document) => patchOf(takeReading(document, clipId, reading, randomUUID)));
     const speaker = taken.document.clips.find((clip) => clip.id === clipId)?.characterId;
     for (const track of taken.document.tracks.filter((candidate) => candidate.characterId === speaker)) {
-      await scenes.applyOwn(sceneId, (document) => pencilPatch(scenes, document, track.id));
+      await scenes.applyOwn(sceneId, (document, charts) => pencilPatch(document, charts, track.id));
     }
   }
 }
@@ -54,8 +63,7 @@ function patchOf(result: Patch | Refusal): Patch {
   return result;
 }
 
-async function pencilPatch(scenes: SceneStore, document: SceneDocument, trackId: string): Promise<Patch> {
-  const charts = await scenes.chartsOf(document);
+function pencilPatch(document: SceneDocument, charts: ReadonlyMap<string, ChartDocument>, trackId: string): Patch {
   const chart = charts.get(document.tracks.find((track) => track.id === trackId)?.chartId ?? '');
   if (!chart) throw new JobFailed('The mouth chart of this track is gone. Choose another chart.');
   const keyed = keyPencil(document, trackId, chart, randomUUID);

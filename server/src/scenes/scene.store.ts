@@ -64,10 +64,10 @@ export class SceneStore {
   }
 
   /** Applies a patch that the server makes from the document as it is. */
-  applyOwn(sceneId: string, makePatch: (document: SceneDocument) => Promise<Patch>): Promise<Applied> {
+  applyOwn(sceneId: string, makePatch: (document: SceneDocument, charts: ReadonlyMap<string, ChartDocument>) => Patch): Promise<Applied> {
     return this.inTransaction(async (store) => {
       const scene = await store.load(sceneId);
-      const patch = await makePatch(scene.document);
+      const patch = makePatch(scene.document, await store.chartsOf(scene.document));
       if (patch.ops.length === 0) return { revision: scene.revision, document: scene.document };
       return store.write(scene, patch);
     });
