@@ -10,6 +10,8 @@ export interface WaveBlocks {
   /** −1 to 1. */
   readonly lowest: Float32Array;
   readonly highest: Float32Array;
+  /** Largest distance from 0 in the whole wave. */
+  readonly loudest: number;
   /** 0 (voice) to 1 (hiss). */
   readonly hiss: Float32Array;
 }
@@ -20,6 +22,7 @@ const ALL_HISS = 0.35;
 /** @param samples −1 to 1 */
 export function waveBlocks(samples: Float32Array, samplesPerBlock: number): WaveBlocks {
   const count = Math.ceil(samples.length / samplesPerBlock);
+  let loudest = 0;
   const blocks = { samplesPerBlock, lowest: new Float32Array(count), highest: new Float32Array(count), hiss: new Float32Array(count) };
   for (let block = 0; block < count; block++) {
     const start = block * samplesPerBlock;
@@ -33,9 +36,10 @@ export function waveBlocks(samples: Float32Array, samplesPerBlock: number): Wave
       energy += value * value;
       turning += step * step;
     }
+    loudest = Math.max(loudest, high, -low);
     blocks.lowest[block] = low;
     blocks.highest[block] = high;
     blocks.hiss[block] = Math.min(1, turning / energy / ALL_HISS);
   }
-  return blocks;
+  return { ...blocks, loudest };
 }

@@ -34,6 +34,9 @@ export interface MouthStyle {
 /** Every mouth of a chart lies inside this box (x, y, width, height). */
 export const MOUTH_BOX = { x: -62, y: -30, width: 124, height: 106 } as const;
 
+/** The part of the box that the starter mouths fill, for showing one as large as it goes. */
+export const MOUTH_FOCUS = { x: -52, y: -20, width: 104, height: 86 } as const;
+
 const part = (value: number): number => Math.round(value * 100) / 100;
 
 /** A line that swells in the middle and runs thin into the corners, as a brush draws it. */

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import {
   applyPatch,
   checkScene,
@@ -165,22 +166,49 @@ describe('systems of the bar sheet', () => {
     { from: 80.5, to: 100 },
   ];
   it('cover the scene and break at the pause', () => {
-    expect(cutIntoSystems(words, 110, 70, 8)).toEqual([
+    expect(cutIntoSystems(words, 110, 70, 8).stretches).toEqual([
       { from: 0, to: 56 },
       { from: 56, to: 110 },
     ]);
   });
   it('break between words where there is no pause, never inside one', () => {
     const running = Array.from({ length: 40 }, (_, index) => ({ from: index * 9, to: index * 9 + 9 }));
-    const systems = cutIntoSystems(running, 360, 70, 8);
+    const systems = cutIntoSystems(running, 360, 70, 8).stretches;
     expect(systems.at(-1)!.to).toBe(360);
     for (const { from, to } of systems) {
       expect(to - from).toBeLessThanOrEqual(70);
       expect(from % 9).toBe(0);
     }
   });
+  it('share a phrase too long for one row evenly, as lines of a paragraph', () => {
+    const running = Array.from({ length: 10 }, (_, index) => ({ from: index * 8, to: index * 8 + 8 }));
+    expect(cutIntoSystems([...running, { from: 100, to: 160 }], 160, 66, 8).stretches).toEqual([
+      { from: 0, to: 48 },
+      { from: 48, to: 96 },
+      { from: 96, to: 160 },
+    ]);
+  });
+  it('cover every scene in rows that fit, and never cut a word in two', () => {
+    const anyWords = fc.array(fc.tuple(fc.integer({ min: 2, max: 9 }), fc.constantFrom(0, 0, 0, 12)), { minLength: 1, maxLength: 9 });
+    fc.assert(
+      fc.property(anyWords, (parts) => {
+        let at = 0;
+        const spoken = parts.map(([length, gap]) => ({ from: (at += gap), to: (at += length) }));
+        const { stretches, cost } = cutIntoSystems(spoken, at, 20, 8);
+        expect(stretches[0]!.from).toBe(0);
+        expect(stretches.at(-1)!.to).toBe(at);
+        for (const [index, { from, to }] of stretches.entries()) {
+          expect(to - from).toBeLessThanOrEqual(20);
+          if (index > 0) expect(from).toBe(stretches[index - 1]!.to);
+          // A word is never cut in two.
+          for (const word of spoken) expect(word.from < from && word.to > from).toBe(false);
+        }
+        expect(cost).toBeGreaterThanOrEqual(Math.ceil(at / 20) * 0.6 - 1e-9);
+      }),
+    );
+  });
   it('are whole rows where nothing is said', () => {
-    expect(cutIntoSystems([], 150, 70, 8)).toEqual([
+    expect(cutIntoSystems([], 150, 70, 8).stretches).toEqual([
       { from: 0, to: 70 },
       { from: 70, to: 140 },
       { from: 140, to: 150 },

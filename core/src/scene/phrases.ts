@@ -14,39 +14,71 @@ export interface Span {
   readonly to: number;
 }
 
+/** Costs of a row: being there at all, ending where nobody pauses, and the square of the share of it left empty. */
+const ROW_COST = 0.6;
+const CUT_COST = 0.7;
+
+interface Break {
+  readonly at: number;
+  readonly isPause: boolean;
+}
+
+/** Where a row may end between two words: in a pause soon after the one, or shortly before the other so that its lead and breath are with it. */
+function breaksInGap(before: number, after: number, pauseFrames: number): Break[] {
+  const gap = after - before;
+  // Down to a whole frame: the row may lose a sliver of the word before, never the start of the next.
+  if (gap < pauseFrames) return [{ at: Math.floor(after - gap / 2), isPause: false }];
+  const margin = Math.min(pauseFrames / 2, gap / 2);
+  return [...new Set([Math.ceil(before + margin), Math.floor(after - margin)])].map((at) => ({ at, isPause: true }));
+}
+
+function breaksBetween(words: readonly Span[], lengthFrames: number, pauseFrames: number): Break[] {
+  const opening = words[0] && words[0].from >= pauseFrames ? [{ at: Math.floor(words[0].from - pauseFrames / 2), isPause: true }] : [];
+  const between = words.slice(1).flatMap((word, index) => breaksInGap(words[index]!.to, word.from, pauseFrames));
+  return [...opening, ...between].filter(({ at }) => at > 0 && at < lengthFrames);
+}
+
+/** Rows of at most `mostFrames` where no word boundary helps: a silence or one endless word. */
+function withRoom(breaks: readonly Break[], lengthFrames: number, mostFrames: number): Break[] {
+  const filled: Break[] = [{ at: 0, isPause: true }];
+  for (const next of [...breaks, { at: lengthFrames, isPause: true }]) {
+    while (next.at - filled.at(-1)!.at > mostFrames) filled.push({ at: filled.at(-1)!.at + mostFrames, isPause: false });
+    if (next.at > filled.at(-1)!.at) filled.push(next);
+  }
+  return filled;
+}
+
+export interface Systems {
+  readonly stretches: readonly Stretch[];
+  /** Lower is better set; comparable between different `mostFrames`. */
+  readonly cost: number;
+}
+
 /**
+ * The cheapest way to set a scene in rows, found exactly by dynamic programming over the
+ * places where a row may end, as a paragraph is set in lines.
+ *
  * @param words sorted, in frames
  * @param mostFrames most frames a row holds
  * @param pauseFrames a gap between words at least this long is a pause
  * @returns stretches that cover `[0, lengthFrames)` without a gap
  */
-export function cutIntoSystems(words: readonly Span[], lengthFrames: number, mostFrames: number, pauseFrames: number): Stretch[] {
-  const breaks = words.slice(1).flatMap((word, index) => {
-    const gap = word.from - words[index]!.to;
-    // In a pause the row ends shortly before the next word, so that its lead and breath are with it.
-    const at = gap >= pauseFrames ? Math.floor(word.from - Math.min(pauseFrames / 2, gap / 2)) : Math.round(word.from - gap / 2);
-    return [{ at, isPause: gap >= pauseFrames }];
-  });
-  const stretches: Stretch[] = [];
-  let from = 0;
-  while (from < lengthFrames) {
-    const furthest = from + mostFrames;
-    if (furthest >= lengthFrames) {
-      const pause = breaks.findLast((candidate) => candidate.isPause && candidate.at > from && candidate.at < lengthFrames);
-      const fillsRow = lengthFrames - from > mostFrames * 0.72;
-      if (pause && fillsRow) {
-        stretches.push({ from, to: pause.at });
-        from = pause.at;
-        continue;
-      }
-      stretches.push({ from, to: lengthFrames });
-      break;
+export function cutIntoSystems(words: readonly Span[], lengthFrames: number, mostFrames: number, pauseFrames: number): Systems {
+  const breaks = withRoom(breaksBetween(words, lengthFrames, pauseFrames), lengthFrames, mostFrames);
+  const best: { cost: number; from: number }[] = [{ cost: 0, from: -1 }];
+  for (let end = 1; end < breaks.length; end++) {
+    best[end] = { cost: Number.POSITIVE_INFINITY, from: end - 1 };
+    for (let start = end - 1; start >= 0; start--) {
+      const length = breaks[end]!.at - breaks[start]!.at;
+      if (length > mostFrames) break;
+      const isLast = end === breaks.length - 1;
+      const empty = isLast ? 0 : 1 - length / mostFrames;
+      const cost = best[start]!.cost + ROW_COST + (breaks[end]!.isPause ? 0 : CUT_COST) + empty * empty;
+      if (cost < best[end]!.cost) best[end] = { cost, from: start };
     }
-    const within = breaks.filter((candidate) => candidate.at > from && candidate.at <= furthest);
-    const pause = within.findLast((candidate) => candidate.isPause && candidate.at - from >= mostFrames * 0.3);
-    const to = pause?.at ?? within.findLast((candidate) => candidate.at - from >= mostFrames * 0.3)?.at ?? furthest;
-    stretches.push({ from, to });
-    from = to;
   }
-  return stretches;
+  const stretches: Stretch[] = [];
+  for (let end = breaks.length - 1; end > 0; end = best[end]!.from)
+    stretches.unshift({ from: breaks[best[end]!.from]!.at, to: breaks[end]!.at });
+  return { stretches, cost: best.at(-1)!.cost };
 }

@@ -1,0 +1,50 @@
+/** Talking to the server: JSON in and out, and its problem documents as errors whose message is a sentence. */
+
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    detail: string,
+    readonly body: Readonly<Record<string, unknown>>,
+  ) {
+    super(detail);
+  }
+}
+
+/** The server could not be reached at all. */
+export class Unreachable extends Error {
+  constructor() {
+    super('The server does not answer. Check that it is still running; your work is kept here meanwhile.');
+  }
+}
+
+export async function api<Answer>(path: string, init: RequestInit = {}): Promise<Answer> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch {
+    throw new Unreachable();
+  }
+  const text = await response.text();
+  let body: unknown = null;
+  try {
+    body = text === '' ? null : JSON.parse(text);
+  } catch {
+    body = null;
+  }
+  if (response.ok) return body as Answer;
+  const problem = (body ?? {}) as Record<string, unknown>;
+  throw new ApiProblem(
+    response.status,
+    typeof problem['detail'] === 'string' ? problem['detail'] : `The server answered ${response.status}.`,
+    problem,
+  );
+}
+
+export function sendJson<Answer>(method: 'POST' | 'PATCH', path: string, body: unknown): Promise<Answer> {
+  return api<Answer>(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+}
+
+/** What to tell the user about any error. */
+export function sentenceOf(error: unknown): string {
+  return error instanceof Error ? error.message : 'Something went wrong. Nothing you had saved is lost; try it again.';
+}

@@ -1,0 +1,33 @@
+/** Following a job by server-sent events, until it ends. */
+import { useEffect, useState } from 'react';
+import { api } from './http.js';
+import type { JobView } from './views.js';
+
+const ENDED: readonly JobView['state'][] = ['done', 'failed', 'cancelled'];
+
+export function hasEnded(job: JobView): boolean {
+  return ENDED.includes(job.state);
+}
+
+/** Tells every change of a job; returns what stops it. */
+export function watchJob(id: string, onChange: (job: JobView) => void): () => void {
+  const source = new EventSource(`/api/jobs/${id}/events`);
+  source.onmessage = (event: MessageEvent<string>) => {
+    const job = JSON.parse(event.data) as JobView;
+    // Closed by hand: a finished stream would otherwise be opened again by the browser.
+    if (hasEnded(job)) source.close();
+    onChange(job);
+  };
+  return () => source.close();
+}
+
+/** The state of a job now; undefined without one. */
+export function useJob(id: string | undefined): JobView | undefined {
+  const [job, setJob] = useState<JobView>();
+  useEffect(() => (id === undefined ? undefined : watchJob(id, setJob)), [id]);
+  return job?.id === id ? job : undefined;
+}
+
+export function cancelJob(id: string): Promise<JobView> {
+  return api<JobView>(`/jobs/${id}`, { method: 'DELETE' });
+}

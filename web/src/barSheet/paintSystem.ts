@@ -1,0 +1,227 @@
+/** Paints one system of the bar sheet: paper and cells. Selection and playhead are elements above it. */
+import type { MouthSprites } from '../mouth/paintFigure.js';
+import { heightAtWidth } from '../mouth/paintFigure.js';
+import type { Palette } from './palette.js';
+import { placeMouths, rowNamed, type BarSheetPlan, type PlacedMouth, type Row, type SystemPlan } from './plan.js';
+import { SURE_WORD, type SheetData } from './sheetData.js';
+
+const FONT = "'Source Sans 3 Variable', sans-serif";
+
+/** A part shorter than this many frames is left to the system that has the rest. */
+const SLIVER_FRAMES = 1;
+
+interface Brush {
+  readonly context: CanvasRenderingContext2D;
+  readonly system: SystemPlan;
+  readonly plan: BarSheetPlan;
+  readonly data: SheetData;
+  readonly palette: Palette;
+  readonly sprites: MouthSprites;
+}
+
+function box(context: CanvasRenderingContext2D, x: number, y: number, width: number, height: number, radius: number): void {
+  context.beginPath();
+  context.roundRect(x, y, Math.max(0.5, width), height, Math.min(radius, Math.max(0, width / 2)));
+}
+
+/** The parts of spans that fall in the system, as x and width. */
+function* visibleSpans<T extends { from: number; to: number }>(
+  spans: readonly T[],
+  { from, to, scale }: SystemPlan,
+): Generator<{ item: T; x: number; width: number }> {
+  for (const item of spans) {
+    // A sliver of a neighbour's word at the row's end says nothing: the row that has most of it shows it.
+    const shown = Math.min(item.to, to) - Math.max(item.from, from);
+    if (shown <= 0 || shown < Math.min(SLIVER_FRAMES, (item.to - item.from) / 2)) continue;
+    const x = scale.x(Math.max(item.from, from));
+    yield { item, x, width: scale.x(Math.min(item.to, to)) - x };
+  }
+}
+
+/** Every how many frames a number stands, so that numbers never crowd. */
+function numberStep(perFrame: number, framesPerSecond: number): number {
+  const steps = framesPerSecond % 8 === 0 ? [4, 8] : framesPerSecond % 5 === 0 ? [5] : [6];
+  return steps.find((step) => step * perFrame >= 44) ?? steps.at(-1)! * 2;
+}
+
+function paintGrid({ context, system, plan, data, palette }: Brush): void {
+  const bottom = plan.systemHeight;
+  const ruler = rowNamed(plan, 'ruler')!;
+  const step = numberStep(system.scale.perFrame, data.framesPerSecond);
+  for (let frame = system.from; frame <= system.to; frame++) {
+    const x = Math.round(system.scale.x(frame)) + 0.5;
+    const isSecond = frame % data.framesPerSecond === 0;
+    context.strokeStyle = isSecond ? palette.rule : palette.ruleSoft;
+    context.globalAlpha = isSecond || frame % 2 === 0 ? 1 : 0.5;
+    context.beginPath();
+    context.moveTo(x, ruler.y + (isSecond ? 4 : 17));
+    context.lineTo(x, bottom);
+    context.stroke();
+  }
+  context.globalAlpha = 1;
+  context.textAlign = 'left';
+  context.textBaseline = 'alphabetic';
+  for (let frame = Math.ceil(system.from / step) * step; frame < system.to; frame += step) {
+    const isSecond = frame % data.framesPerSecond === 0;
+    context.font = `${isSecond ? 650 : 450} 12px ${FONT}`;
+    context.fillStyle = isSecond ? palette.ink : palette.inkSoft;
+    const number = String(frame + data.firstFrame);
+    context.fillText(isSecond ? `${number} · ${frame / data.framesPerSecond} s` : number, system.scale.x(frame) + 3, ruler.y + 14);
+  }
+}
+
+function fitText(context: CanvasRenderingContext2D, text: string, width: number): string {
+  if (context.measureText(text).width <= width) return text;
+  for (let length = text.length - 1; length > 0; length--) {
+    const cut = `${text.slice(0, length)}…`;
+    if (context.measureText(cut).width <= width) return cut;
+  }
+  return '';
+}
+
+function paintWords({ context, system, data, palette }: Brush, row: Row): void {
+  context.textAlign = 'center';
+  context.textBaseline = 'middle';
+  for (const { item, x, width } of visibleSpans(data.words, system)) {
+    context.font = `560 14px ${FONT}`;
+    if (context.measureText(item.text).width > width - 4) context.font = `560 12px ${FONT}`;
+    context.fillStyle = palette.word;
+    box(context, x + 0.5, row.y, width - 1, row.height - 1, 6);
+    context.fill();
+    context.fillStyle = palette.ink;
+    context.fillText(fitText(context, item.text, width + 5), x + width / 2, row.y + row.height / 2);
+    if (item.confidence < SURE_WORD) paintDoubt(context, x, width, row, palette);
+  }
+}
+
+/** A wavy line under a word that should be listened to again. */
+function paintDoubt(context: CanvasRenderingContext2D, x: number, width: number, row: Row, palette: Palette): void {
+  context.strokeStyle = palette.zest;
+  context.lineWidth = 1.4;
+  context.beginPath();
+  for (let along = 4, up = true; along <= width - 4; along += 4, up = !up) {
+    const y = row.y + row.height - (up ? 4 : 2);
+    if (along === 4) context.moveTo(x + along, y);
+    else context.lineTo(x + along, y);
+  }
+  context.stroke();
+  context.lineWidth = 1;
+}
+
+function paintSounds({ context, system, data, palette }: Brush, row: Row): void {
+  context.textAlign = 'center';
+  context.textBaseline = 'middle';
+  for (const { item, x, width } of visibleSpans(data.sounds, system)) {
+    context.fillStyle = item.colour;
+    context.globalAlpha = palette.night ? 0.32 : 0.18;
+    box(context, x + 0.5, row.y, width - 1, row.height - 3, 4);
+    context.fill();
+    context.globalAlpha = 1;
+    box(context, x + 0.5, row.y + row.height - 4, width - 1, 3, 1.5);
+    context.fill();
+    context.fillStyle = palette.ink;
+    for (const size of [14, 12]) {
+      context.font = `500 ${size}px ${FONT}`;
+      if (context.measureText(item.ipa).width > width - 1) continue;
+      context.fillText(item.ipa, x + width / 2, row.y + row.height / 2 - 2);
+      break;
+    }
+  }
+}
+
+/** Width of one bar of the wave, in pixels. */
+const BAR = 2;
+/** Quiet sounds are drawn larger than life, or a wave of speech would be all spikes. */
+const LIFT = 0.7;
+
+function paintWave({ context, system, data, palette }: Brush, row: Row): void {
+  const middle = row.y + row.height / 2;
+  context.strokeStyle = palette.ruleSoft;
+  context.beginPath();
+  context.moveTo(system.scale.x(system.from), middle);
+  context.lineTo(system.scale.x(system.to), middle);
+  context.stroke();
+  for (const { atFrame, samplesPerFrame, blocks } of data.waves) {
+    const blocksPerFrame = samplesPerFrame / blocks.samplesPerBlock;
+    const loudest = Math.max(0.05, blocks.loudest);
+    const left = system.scale.x(system.from);
+    const right = system.scale.x(system.to);
+    // Bars of two pixels: each takes the extremes of every block under it, so no peak is lost.
+    for (let x = left; x < right; x += BAR) {
+      const first = Math.floor((system.from + (x - left) / system.scale.perFrame - atFrame) * blocksPerFrame);
+      const last = Math.max(first + 1, Math.floor((system.from + (x + BAR - left) / system.scale.perFrame - atFrame) * blocksPerFrame));
+      if (last <= 0 || first >= blocks.lowest.length) continue;
+      let [low, high, hiss] = [0, 0, 0];
+      for (let block = Math.max(0, first); block < Math.min(last, blocks.lowest.length); block++) {
+        low = Math.min(low, blocks.lowest[block]!);
+        high = Math.max(high, blocks.highest[block]!);
+        hiss = Math.max(hiss, blocks.hiss[block]!);
+      }
+      const half = row.height / 2 - 1;
+      const [up, down] = [(high / loudest) ** LIFT * half, (-low / loudest) ** LIFT * half];
+      context.fillStyle = hiss > 0.5 ? palette.hiss : palette.voice;
+      context.fillRect(x, middle - up - 0.4, BAR - 0.3, up + down + 0.8);
+    }
+  }
+}
+
+function paintCell({ context, data, palette }: Brush, { exposure, x, width, level, centre, size }: PlacedMouth, row: Row): void {
+  context.fillStyle = exposure.inked ? palette.ground : palette.sheet;
+  context.strokeStyle = exposure.inked ? palette.ink : palette.graphite;
+  context.lineWidth = exposure.inked ? 1.8 : 1;
+  context.setLineDash(exposure.inked ? [] : [3, 3]);
+  box(context, x + 1, row.y + 1, width - 2, row.height - 2, 7);
+  context.fill();
+  context.stroke();
+  context.setLineDash([]);
+  context.fillStyle = data.colourOf.get(exposure.drawing) ?? palette.graphite;
+  box(context, x + 4, row.y + row.height - 6, width - 8, 3, 1.5);
+  context.fill();
+  if (level !== 'full') return;
+  const holdFrom = centre + size / 2 + 4;
+  if (x + width - holdFrom < 16) return;
+  context.fillStyle = context.strokeStyle = exposure.inked && palette.night ? palette.sheet : context.strokeStyle;
+  context.lineWidth = exposure.inked ? 1.6 : 1;
+  context.beginPath();
+  context.moveTo(holdFrom, row.y + row.height / 2);
+  context.lineTo(x + width - 10, row.y + row.height / 2);
+  context.stroke();
+  context.beginPath();
+  context.arc(x + width - 10, row.y + row.height / 2, 2.4, 0, 7);
+  context.fill();
+}
+
+function paintMouth({ context, sprites }: Brush, { exposure, level, centre, size }: PlacedMouth, row: Row): void {
+  const sprite = sprites.maybeGet(exposure.drawing, size, exposure.inked);
+  if (!sprite) return;
+  const height = heightAtWidth(size);
+  // The upper lip of every mouth of a level lies on one line, as it does on the face.
+  const top = level === 'full' ? row.y + 4 : level === 'above' ? row.y + 2 : row.y + row.height * 0.42;
+  context.drawImage(sprite, centre - size / 2, top, size, height);
+}
+
+function paintMouths(brush: Brush, row: Row): void {
+  const placed = placeMouths(brush.data.exposures, brush.system);
+  for (const mouth of placed) paintCell(brush, mouth, row);
+  for (const mouth of placed) paintMouth(brush, mouth, row);
+  brush.context.lineWidth = 1;
+}
+
+const LABELS: Readonly<Record<string, string>> = { words: 'words', sounds: 'sounds', wave: 'wave', mouth: 'mouth' };
+
+/** Paints the whole system; the canvas is `plan.width` by `plan.systemHeight` CSS pixels. */
+export function paintSystem(brush: Brush): void {
+  const { context, plan, palette } = brush;
+  context.clearRect(0, 0, plan.width, plan.systemHeight);
+  paintGrid(brush);
+  const painters = { words: paintWords, sounds: paintSounds, wave: paintWave, mouth: paintMouths } as const;
+  for (const row of plan.rows) {
+    if (row.name === 'ruler') continue;
+    painters[row.name](brush, row);
+    context.font = `450 12px ${FONT}`;
+    context.fillStyle = palette.inkSoft;
+    context.textAlign = 'left';
+    context.textBaseline = 'middle';
+    context.fillText(LABELS[row.name]!, 2, row.y + row.height / 2);
+  }
+}

@@ -1,0 +1,35 @@
+/** The colours of the page, read from its CSS for the canvas. */
+export interface Palette {
+  readonly sheet: string;
+  /** Under an inked mouth. */
+  readonly ground: string;
+  readonly rule: string;
+  readonly ruleSoft: string;
+  readonly ink: string;
+  readonly inkSoft: string;
+  readonly graphite: string;
+  readonly zest: string;
+  readonly word: string;
+  readonly voice: string;
+  readonly hiss: string;
+  readonly night: boolean;
+}
+
+export function readPalette(): Palette {
+  const style = getComputedStyle(document.documentElement);
+  const read = (name: string): string => style.getPropertyValue(`--${name}`).trim();
+  return {
+    sheet: read('sheet'),
+    ground: read('ground'),
+    rule: read('rule'),
+    ruleSoft: read('rule-soft'),
+    ink: read('ink'),
+    inkSoft: read('ink-soft'),
+    graphite: read('graphite'),
+    zest: read('zest'),
+    word: read('word'),
+    voice: read('voice'),
+    hiss: read('hiss'),
+    night: document.documentElement.dataset['theme'] === 'night',
+  };
+}

@@ -1,0 +1,192 @@
+/**
+ * The bar sheet's layout, without a browser: which stretch of the scene each system shows,
+ * where it lies on the page, and where everything in it goes. The painter executes it; hit
+ * testing is its inverse.
+ */
+import {
+  cutIntoSystems,
+  framePositionOfSample,
+  framesPerSecond,
+  placedWords,
+  sceneSettings,
+  timeScale,
+  type Exposure,
+  type SceneDocument,
+  type TimeScale,
+} from '@zest-jaw/core';
+
+export type RowName = 'ruler' | 'words' | 'sounds' | 'wave' | 'mouth';
+
+export interface Row {
+  readonly name: RowName;
+  /** Pixels from the system's top. */
+  readonly y: number;
+  readonly height: number;
+}
+
+export interface SystemPlan {
+  readonly index: number;
+  readonly from: number;
+  readonly to: number;
+  /** Pixels from the sheet's top. */
+  readonly top: number;
+  readonly scale: TimeScale;
+}
+
+export interface BarSheetPlan {
+  readonly systems: readonly SystemPlan[];
+  readonly rows: readonly Row[];
+  readonly width: number;
+  /** Of one system without the gap below it. */
+  readonly systemHeight: number;
+  readonly height: number;
+}
+
+/** Left of the lanes, where their names stand. */
+export const LABEL_WIDTH = 50;
+const RIGHT_MARGIN = 8;
+export const SYSTEM_GAP = 16;
+
+/** Pixels a second aimed at; a frame is never narrower than 11 or wider than 34. */
+const PER_SECOND = 330;
+const PER_FRAME = { least: 11, most: 34 } as const;
+
+/** Scales tried, as shares of the wanted one: a little narrower may save a row or keep a phrase whole. */
+const TRIED_SCALES = [1.15, 1.08, 1, 0.94, 0.88, 0.82, 0.76] as const;
+/** What it costs to be narrower than wanted, a whole share. */
+const NARROW_COST = 2.2;
+
+/** A gap between words this long, in seconds, is a pause that a system may end in. */
+const PAUSE_SECONDS = 0.28;
+
+const HEIGHTS: Readonly<Record<'key' | 'listen', readonly (readonly [RowName, number])[]>> = {
+  key: [
+    ['ruler', 20],
+    ['words', 24],
+    ['sounds', 23],
+    ['wave', 36],
+    ['mouth', 68],
+  ],
+  listen: [
+    ['ruler', 22],
+    ['words', 28],
+    ['sounds', 26],
+    ['wave', 76],
+  ],
+};
+
+function stackRows(heights: readonly (readonly [RowName, number])[]): Row[] {
+  let y = 0;
+  return heights.map(([name, height]) => {
+    const row = { name, y, height };
+    y += height + 2;
+    return row;
+  });
+}
+
+/** @param width of the sheet, in pixels */
+export function planBarSheet(scene: SceneDocument, width: number, view: 'key' | 'listen' = 'key'): BarSheetPlan {
+  const { frameRate, lengthFrames } = sceneSettings(scene);
+  const fps = framesPerSecond(frameRate);
+  const room = Math.max(200, width - LABEL_WIDTH - RIGHT_MARGIN);
+  const words = placedWords(scene).map(({ from, to }) => ({
+    from: framePositionOfSample(frameRate, from),
+    to: framePositionOfSample(frameRate, to),
+  }));
+  // Every system has the same scale, so that a length on one is the same length on the next.
+  const settings = TRIED_SCALES.map((share) => {
+    const perFrame = Math.min(PER_FRAME.most, Math.max(PER_FRAME.least, (PER_SECOND / fps) * share));
+    const { stretches, cost } = cutIntoSystems(words, lengthFrames, Math.max(4, Math.floor(room / perFrame)), PAUSE_SECONDS * fps);
+    return { perFrame, stretches, cost: cost + NARROW_COST * Math.abs(1 - share) };
+  });
+  const { perFrame, stretches } = settings.reduce((best, setting) => (setting.cost < best.cost ? setting : best));
+  const rows = stackRows(HEIGHTS[view]);
+  const systemHeight = rows.at(-1)!.y + rows.at(-1)!.height;
+  const systems = stretches.map(({ from, to }, index) => ({
+    index,
+    from,
+    to,
+    top: index * (systemHeight + SYSTEM_GAP),
+    scale: timeScale(from, to, LABEL_WIDTH, perFrame),
+  }));
+  return { systems, rows, width, systemHeight, height: systems.length * (systemHeight + SYSTEM_GAP) };
+}
+
+export function rowNamed(plan: BarSheetPlan, name: RowName): Row | undefined {
+  return plan.rows.find((row) => row.name === name);
+}
+
+/** The system that shows a frame. */
+export function systemOfFrame(plan: BarSheetPlan, frame: number): SystemPlan | undefined {
+  return plan.systems.find((system) => frame >= system.from && frame < system.to);
+}
+
+export interface Hit {
+  readonly frame: number;
+  readonly row: RowName | undefined;
+}
+
+/** What lies under a point of the sheet; undefined between systems. */
+export function hitTest(plan: BarSheetPlan, x: number, y: number): Hit | undefined {
+  const system = plan.systems.find(({ top }) => y >= top && y < top + plan.systemHeight);
+  if (!system) return undefined;
+  const within = y - system.top;
+  return { frame: system.scale.frame(x), row: plan.rows.find((row) => within >= row.y && within < row.y + row.height)?.name };
+}
+
+/** A mouth placed in the lane: a roomy exposure has it at full size, short ones take turns above and below the middle. */
+export interface PlacedMouth {
+  readonly exposure: Exposure;
+  readonly x: number;
+  readonly width: number;
+  /** Middle of the drawing. */
+  readonly centre: number;
+  readonly level: 'full' | 'above' | 'below';
+  /** Width the drawing may take, in pixels. */
+  readonly size: number;
+}
+
+/** Widest a drawing gets in the lane, and in a staggered half of it, in pixels. */
+export const MOUTH_SIZE = { full: 66, half: 42 } as const;
+
+/** Where the mouths of one system go; exposures that run over its ends are cut there. */
+export function placeMouths(exposures: readonly Exposure[], { from, to, scale }: Pick<SystemPlan, 'from' | 'to' | 'scale'>): PlacedMouth[] {
+  const placed: PlacedMouth[] = [];
+  let turn: 'above' | 'below' = 'above';
+  for (const exposure of exposures) {
+    if (exposure.to <= from || exposure.from >= to) continue;
+    const x = scale.x(Math.max(exposure.from, from));
+    const width = scale.x(Math.min(exposure.to, to)) - x;
+    const isRoomy = width >= MOUTH_SIZE.full * 0.8;
+    const level = isRoomy ? 'full' : turn;
+    turn = isRoomy ? 'above' : turn === 'above' ? 'below' : 'above';
+    placed.push({
+      exposure,
+      x,
+      width,
+      level,
+      centre: isRoomy ? x + Math.min(width / 2, MOUTH_SIZE.full / 2 + 4) : x + width / 2,
+      size: isRoomy ? Math.min(width - 4, MOUTH_SIZE.full) : MOUTH_SIZE.half,
+    });
+  }
+  return placed.map((mouth, index) => (mouth.level === 'full' ? mouth : { ...mouth, size: roomFor(placed, index) }));
+}
+
+/** How wide a staggered drawing may be before it touches its neighbours of the same level. */
+function roomFor(placed: readonly PlacedMouth[], index: number): number {
+  const { centre, level, x, width } = placed[index]!;
+  const clashes = (other: PlacedMouth | undefined): other is PlacedMouth => !!other && (other.level === level || other.level === 'full');
+  const left = [placed[index - 1], placed[index - 2]].find(clashes);
+  const right = [placed[index + 1], placed[index + 2]].find(clashes);
+  const edge = (other: PlacedMouth, towardsRight: boolean): number => {
+    if (other.level !== 'full') return (centre + other.centre) / 2;
+    // A full mouth fills the start of its exposure only; its hold may be drawn over.
+    return towardsRight ? other.x : Math.min(other.centre + other.size / 2, x);
+  };
+  const half = Math.min(
+    MOUTH_SIZE.half / 2,
+    left ? centre - edge(left, false) : MOUTH_SIZE.half,
+    right ? edge(right, true) - centre : MOUTH_SIZE.half,
+  );
+  return Math.max(width - 2, half * 2 - 1, 12);
+}

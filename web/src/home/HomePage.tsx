@@ -1,0 +1,196 @@
+/** Home: productions and their scenes as cards; a recording dropped anywhere begins a new scene. */
+import { formatFrameRate, framesPerSecond, maybeDrawing } from '@zest-jaw/core';
+import { clsx } from 'clsx';
+import { Plus, Trash2 } from 'lucide-react';
+import { AlertDialog } from 'radix-ui';
+import { useRef, useState, type DragEvent, type ReactElement } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { sentenceOf } from '../api/http.js';
+import { useCharts, useProductions, useRemoveScene, useScenes } from '../api/queries.js';
+import type { CharacterView, ChartView, SceneCard } from '../api/views.js';
+import { Easel } from '../mouth/Easel.js';
+import { Button } from '../ui/Button.js';
+import { TopBar } from '../ui/Frame.js';
+import { Notice } from '../ui/Notice.js';
+import { NewSceneDialog } from './NewSceneDialog.js';
+
+const HOLDS = ['', 'ones', 'twos', 'threes', 'fours'];
+
+function touched(at: string): string {
+  const minutes = Math.round((Date.now() - Date.parse(at)) / 60_000);
+  if (minutes < 1) return 'just now';
+  if (minutes < 60) return `${minutes} min ago`;
+  if (minutes < 60 * 24) return `${Math.round(minutes / 60)} h ago`;
+  return new Date(at).toLocaleDateString('en', { day: 'numeric', month: 'short', year: 'numeric' });
+}
+
+function RemoveButton({ scene }: { scene: SceneCard }): ReactElement {
+  const remove = useRemoveScene();
+  return (
+    <AlertDialog.Root>
+      <AlertDialog.Trigger
+        className="absolute right-3 top-3 grid size-8 place-items-center rounded-full bg-sheet/85 text-ink-soft opacity-0 transition-opacity hover:text-bad focus-visible:opacity-100 group-hover:opacity-100"
+        aria-label={`Remove ${scene.title}`}
+      >
+        <Trash2 size={16} />
+      </AlertDialog.Trigger>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-[#14182480]" />
+        <AlertDialog.Content className="fixed left-1/2 top-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded-2xl border border-rule bg-sheet p-6">
+          <AlertDialog.Title className="name text-[21px]">Remove “{scene.title}”?</AlertDialog.Title>
+          <AlertDialog.Description className="mt-1 text-ink-soft">
+            Its reading, its mouths and its history go with it. This cannot be undone.
+          </AlertDialog.Description>
+          <div className="mt-5 flex justify-end gap-2">
+            <AlertDialog.Cancel asChild>
+              <Button>Keep it</Button>
+            </AlertDialog.Cancel>
+            <AlertDialog.Action asChild>
+              <Button weight="grave" onClick={() => remove.mutate(scene.id, { onError: (error) => toast.error(sentenceOf(error)) })}>
+                Remove
+              </Button>
+            </AlertDialog.Action>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}
+
+function Card({
+  scene,
+  character,
+  chart,
+}: {
+  scene: SceneCard;
+  character: CharacterView | undefined;
+  chart: ChartView | undefined;
+}): ReactElement {
+  const seconds = scene.lengthFrames / framesPerSecond(scene.frameRate);
+  const drawing = chart && scene.posterDrawing ? maybeDrawing(chart.document, scene.posterDrawing) : undefined;
+  return (
+    <li className="group relative">
+      <Link
+        to={`/scenes/${scene.id}/key`}
+        className="block overflow-hidden rounded-2xl border border-rule bg-sheet transition-colors hover:border-graphite"
+      >
+        {character && chart && (
+          <Easel character={character} chart={chart.document} drawing={drawing} className="h-[212px] rounded-b-none! border-0!" />
+        )}
+        <div className="p-4 pt-3">
+          <h3 className="name truncate text-[19px]">{scene.title}</h3>
+          <p className="text-[14px] text-ink-soft">{`${character?.name ?? 'Nobody'} · ${formatFrameRate(scene.frameRate)} fps on ${HOLDS[scene.holdFrames] ?? scene.holdFrames} · ${seconds.toFixed(1)} s`}</p>
+          <div className="mt-3 flex items-center gap-2.5 text-[14px] text-ink-soft">
+            <div className="h-1.5 flex-1 rounded-full bg-rule-soft" aria-hidden>
+              <div className="h-full rounded-full bg-ink" style={{ width: `${scene.inked * 100}%` }} />
+            </div>
+            <span>{Math.round(scene.inked * 100)} % inked</span>
+            <span className="text-graphite" aria-hidden>
+              ·
+            </span>
+            <span>{touched(scene.touchedAt)}</span>
+          </div>
+        </div>
+      </Link>
+      <RemoveButton scene={scene} />
+    </li>
+  );
+}
+
+export function HomePage(): ReactElement {
+  const scenes = useScenes();
+  const productions = useProductions();
+  const charts = useCharts();
+  const [recording, setRecording] = useState<File>();
+  const [dragging, setDragging] = useState(false);
+  const chooser = useRef<HTMLInputElement>(null);
+  const failed = scenes.error ?? productions.error ?? charts.error;
+
+  const onDrop = (event: DragEvent): void => {
+    event.preventDefault();
+    setDragging(false);
+    const [file, ...others] = event.dataTransfer.files;
+    if (!file) return;
+    if (others.length > 0)
+      toast.message(`${others.length + 1} files were dropped. A scene begins with one recording: ${file.name} was taken.`);
+    setRecording(file);
+  };
+
+  return (
+    <div
+      className="flex h-full flex-col"
+      onDragOver={(event) => {
+        event.preventDefault();
+        setDragging(true);
+      }}
+      onDragLeave={(event) => event.currentTarget === event.target && setDragging(false)}
+      onDrop={onDrop}
+      data-testid="home"
+    >
+      <TopBar>
+        <span className="flex-1" />
+        <Button weight="main" onClick={() => chooser.current?.click()}>
+          <Plus size={17} aria-hidden /> New scene
+        </Button>
+        <input
+          ref={chooser}
+          type="file"
+          accept=".wav,audio/wav,audio/x-wav"
+          className="sr-only"
+          aria-label="Recording for a new scene"
+          tabIndex={-1}
+          onChange={(event) => {
+            setRecording(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </TopBar>
+      <main className="relative min-h-0 flex-1 overflow-y-auto px-8 py-7">
+        {failed && <Notice title="The scenes cannot be shown">{sentenceOf(failed)}</Notice>}
+        {productions.data?.map((production) => {
+          const own = scenes.data?.filter((scene) => scene.productionId === production.id) ?? [];
+          return (
+            <section key={production.id} className="mx-auto max-w-[1180px]" aria-label={production.name}>
+              <div className="mb-4 flex items-baseline gap-3">
+                <h2 className="name text-[30px] leading-none">{production.name}</h2>
+                <p className="text-ink-soft">{own.length === 1 ? '1 scene' : `${own.length} scenes`}</p>
+              </div>
+              <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-5">
+                {own.map((scene) => {
+                  const character = production.characters.find((candidate) => candidate.id === scene.characterId);
+                  return (
+                    <Card
+                      key={scene.id}
+                      scene={scene}
+                      character={character}
+                      chart={charts.data?.find((candidate) => candidate.id === character?.chartId)}
+                    />
+                  );
+                })}
+                <li>
+                  <button
+                    type="button"
+                    onClick={() => chooser.current?.click()}
+                    className={clsx(
+                      'flex h-full min-h-[320px] w-full flex-col items-center justify-center gap-2 rounded-2xl border-2 border-dashed p-6 text-center',
+                      dragging ? 'border-zest bg-zest-soft' : 'border-rule text-ink-soft hover:border-graphite',
+                    )}
+                  >
+                    <span className="name text-[19px] text-ink">{dragging ? 'Let go to begin' : 'Drop a recording'}</span>
+                    <span className="text-[15px]">
+                      A WAV file of one spoken line. You type what is said; the mouths are pencilled for you.
+                    </span>
+                  </button>
+                </li>
+              </ul>
+            </section>
+          );
+        })}
+      </main>
+      {recording && productions.data && charts.data && (
+        <NewSceneDialog recording={recording} productions={productions.data} charts={charts.data} onClose={() => setRecording(undefined)} />
+      )}
+    </div>
+  );
+}

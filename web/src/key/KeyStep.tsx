@@ -1,0 +1,148 @@
+/** The Key step: easel and tray at the left, the bar sheet beside them, the transport below. */
+import {
+  exposuresOfTrack,
+  inkedShare,
+  isRefusal,
+  maybeDrawing,
+  putDrawing,
+  sceneSettings,
+  setInk,
+  setRules,
+  type KeyingRules,
+} from '@zest-jaw/core';
+import { useCallback, useMemo, useState, type ReactElement } from 'react';
+import { toast } from 'sonner';
+import { BarSheet } from '../barSheet/BarSheet.js';
+import { Easel } from '../mouth/Easel.js';
+import { hasEnded } from '../api/job.js';
+import { ReadingStrip } from '../scene/ReadingStrip.js';
+import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
+import { useTransportKeys } from '../scene/useTransportKeys.js';
+import { newId } from '../session/sceneSession.js';
+import { Button } from '../ui/Button.js';
+import { useKeys } from '../ui/useKeys.js';
+import { keyInWorker } from '../workers/heavy.js';
+import { KeysDialog } from './KeysDialog.js';
+import { Readout } from './Readout.js';
+import { RulesMenu } from './RulesMenu.js';
+import { Hint, Transport } from './Transport.js';
+import { Tray } from './Tray.js';
+
+function EaselAtPlayhead(): ReactElement {
+  const { character, chart } = useOpenScene();
+  return <Easel character={character} chart={chart} drawing={useDrawingAtPlayhead()} frame={useFrame()} className="h-[308px] shrink-0" />;
+}
+
+const count = (number: number, one: string, many: string): string => `${number} ${number === 1 ? one : many}`;
+
+export function KeyStep(): ReactElement {
+  const { session, document, track, chart, character, data, sprites, palette, playhead, reading } = useOpenScene();
+  const { keys, loopPhrase } = useTransportKeys();
+  const [helping, setHelping] = useState(false);
+  const [keying, setKeying] = useState(false);
+  const isReading = reading !== undefined && !hasEnded(reading);
+
+  const put = useCallback(
+    (drawing: string) => {
+      const { frame } = playhead.store.getState();
+      session.change(putDrawing(session.store.getState().document, { track: track.id, frame, drawing }, chart, newId));
+    },
+    [session, track.id, chart, playhead],
+  );
+  const ink = (inked: boolean): void => {
+    session.change(setInk(session.store.getState().document, { track: track.id, frame: playhead.store.getState().frame, inked }, newId));
+  };
+  const keyAgain = async (): Promise<void> => {
+    setKeying(true);
+    try {
+      const before = session.store.getState().document;
+      const keyed = await keyInWorker(before, track.id, chart);
+      if (isRefusal(keyed)) {
+        session.change(keyed);
+        return;
+      }
+      // Something was put by hand while the worker planned: its plan no longer fits, so it plans again.
+      if (session.store.getState().document !== before) return await keyAgain();
+      session.change(keyed.patch);
+      const changed = keyed.patch.ops.length;
+      const missing = keyed.notShown.map((entry) => entry.reason).join(' ');
+      if (missing) toast.warning(`${count(keyed.notShown.length, 'closure', 'closures')} could not be shown. ${missing}`);
+      else toast.success(changed === 0 ? 'The pencil is already as the rules have it.' : 'The pencil is keyed again; the ink stayed.');
+    } finally {
+      setKeying(false);
+    }
+  };
+  const changeRules = (rules: KeyingRules): void => {
+    if (session.change(setRules(session.store.getState().document, track.id, rules, newId))) void keyAgain();
+  };
+
+  const keycaps = Object.fromEntries(chart.drawings.map((drawing) => [`Key${drawing.keycap}`, () => put(drawing.id)]));
+  useKeys({
+    ...keys,
+    ...keycaps,
+    KeyI: () => ink(true),
+    'Shift+KeyI': () => ink(false),
+    KeyK: () => void keyAgain(),
+    '?': () => setHelping(true),
+  });
+
+  const drawingLabel = useCallback((drawing: string) => maybeDrawing(chart, drawing)?.label ?? drawing, [chart]);
+  const inked = useMemo(() => inkedShare(exposuresOfTrack(document, track.id), sceneSettings(document).lengthFrames), [document, track.id]);
+  return (
+    <>
+      <main className="grid min-h-0 flex-1 grid-cols-[334px_1fr]">
+        <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto p-[14px_0_14px_18px]" aria-label="Easel and tray">
+          <EaselAtPlayhead />
+          <Readout />
+          <Tray onPut={put} />
+        </aside>
+        <section className="flex min-h-0 flex-col p-[14px_18px]" aria-label="Bar sheet">
+          <ReadingStrip />
+          <div className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5">
+            <div className="mb-2 flex shrink-0 items-center gap-3">
+              <h2 className="name text-[19px]">{character.name}</h2>
+              <span className="text-ink-soft">
+                {data.words.length > 0 ? count(data.words.length, 'word', 'words') : isReading ? 'being read' : 'nothing read yet'}
+              </span>
+              <span className="flex-1" />
+              <span className="rounded-full border border-rule bg-lift px-3 py-1 text-[14px] text-ink-soft" data-testid="inked">
+                Inked <b className="font-semibold text-ink">{Math.round(inked * 100)} %</b>
+              </span>
+              <RulesMenu rules={track.rules} onChange={changeRules} />
+              <Button
+                weight="main"
+                className="py-[5px]!"
+                disabled={keying || isReading || data.sounds.length === 0}
+                onClick={() => void keyAgain()}
+              >
+                Key the pencil again
+              </Button>
+            </div>
+            <BarSheet
+              scene={document}
+              data={data}
+              view="key"
+              sprites={sprites}
+              palette={palette}
+              playhead={playhead}
+              drawingLabel={drawingLabel}
+            />
+          </div>
+        </section>
+      </main>
+      <Transport
+        onLoop={loopPhrase}
+        onHelp={() => setHelping(true)}
+        hints={
+          <>
+            <Hint keys={['←', '→']}>a frame</Hint>
+            <Hint keys={['↑', '↓']}>an exposure</Hint>
+            <Hint keys={['L']}>loop the phrase</Hint>
+            <Hint keys={['I']}>ink</Hint>
+          </>
+        }
+      />
+      <KeysDialog open={helping} onClose={() => setHelping(false)} />
+    </>
+  );
+}

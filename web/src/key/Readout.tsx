@@ -1,0 +1,28 @@
+/** Where the playhead is: frame number, what is said there, which mouth, timecode. */
+import { formatTimecode, frameNumber, maybeExposureAt, sceneSettings } from '@zest-jaw/core';
+import type { ReactElement } from 'react';
+import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
+
+export function Readout(): ReactElement {
+  const { document, data } = useOpenScene();
+  const frame = useFrame();
+  const drawing = useDrawingAtPlayhead();
+  const exposure = maybeExposureAt(data.exposures, frame);
+  const word = data.words.find((candidate) => candidate.from < frame + 1 && candidate.to > frame);
+  const sounds = data.sounds.filter((sound) => sound.from < frame + 1 && sound.to > frame).map((sound) => sound.ipa);
+  return (
+    <div className="flex h-[44px] items-center gap-3" data-testid="readout">
+      <span className="name min-w-[52px] text-[28px] leading-none">{frameNumber(document, frame)}</span>
+      <div className="min-w-0 flex-1 leading-tight">
+        <p className="truncate font-semibold">
+          {drawing?.label ?? 'no mouth'}
+          {exposure && <span className="font-normal text-ink-soft">{exposure.inked ? ', ink' : ', pencil'}</span>}
+        </p>
+        <p className="truncate text-[14px] text-ink-soft">
+          {word ? `“${word.text}”${sounds.length > 0 ? `  ${sounds.join(' ')}` : ''}` : 'silence'}
+        </p>
+      </div>
+      <span className="text-[14px] text-ink-soft">{formatTimecode(sceneSettings(document).frameRate, frame)}</span>
+    </div>
+  );
+}

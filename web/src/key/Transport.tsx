@@ -1,0 +1,95 @@
+/** The transport: play and stop, loop, steps, undo; with the keys that do the same. */
+import { Pause, Play, Redo2, Repeat, SkipBack, StepBack, StepForward, Undo2 } from 'lucide-react';
+import type { ReactElement, ReactNode } from 'react';
+import { useStore } from 'zustand';
+import { useOpenScene } from '../scene/sceneContext.js';
+
+function Round({
+  label,
+  onClick,
+  children,
+  pressed,
+  disabled = false,
+}: {
+  label: string;
+  onClick: () => void;
+  children: ReactNode;
+  pressed?: boolean;
+  disabled?: boolean;
+}): ReactElement {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      aria-pressed={pressed}
+      disabled={disabled}
+      onClick={onClick}
+      className="grid size-9 place-items-center rounded-full border border-transparent text-ink enabled:hover:border-rule enabled:hover:bg-lift disabled:opacity-35 aria-pressed:bg-zest-soft"
+    >
+      {children}
+    </button>
+  );
+}
+
+export const Hint = ({ keys, children }: { keys: readonly string[]; children: ReactNode }): ReactElement => (
+  <span className="flex items-center gap-1.5 whitespace-nowrap">
+    {keys.map((key) => (
+      <kbd key={key} className="keycap">
+        {key}
+      </kbd>
+    ))}
+    {children}
+  </span>
+);
+
+interface TransportProps {
+  readonly onLoop: () => void;
+  readonly onHelp: () => void;
+  readonly hints?: ReactNode;
+}
+
+export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactElement {
+  const { playhead, session } = useOpenScene();
+  const { playing, looping } = useStore(playhead.store);
+  const { done, undone } = useStore(session.store, (state) => state.history);
+  const step = (by: number): void => playhead.scrubTo(playhead.store.getState().frame + by);
+  return (
+    <footer className="flex h-[58px] shrink-0 items-center gap-2 border-t border-rule px-[18px] text-[14px] text-ink-soft">
+      <button
+        type="button"
+        aria-label={playing ? 'Stop' : 'Play'}
+        title={playing ? 'Stop (Space)' : 'Play (Space)'}
+        onClick={playhead.toggle}
+        className="mr-1 grid size-11 place-items-center rounded-full bg-ink text-on-ink"
+      >
+        {playing ? <Pause size={18} fill="currentColor" /> : <Play size={18} fill="currentColor" className="ml-0.5" />}
+      </button>
+      <Round label="To the start (Home)" onClick={() => playhead.moveTo(0)}>
+        <SkipBack size={17} />
+      </Round>
+      <Round label="One frame back (←)" onClick={() => step(-1)}>
+        <StepBack size={17} />
+      </Round>
+      <Round label="One frame on (→)" onClick={() => step(1)}>
+        <StepForward size={17} />
+      </Round>
+      <Round label="Loop the phrase (L)" pressed={looping} onClick={onLoop}>
+        <Repeat size={17} />
+      </Round>
+      <span className="mx-2 h-6 border-l border-rule" />
+      <Round label="Undo (Ctrl+Z)" disabled={done.length === 0} onClick={session.undo}>
+        <Undo2 size={17} />
+      </Round>
+      <Round label="Redo (Ctrl+Shift+Z)" disabled={undone.length === 0} onClick={session.redo}>
+        <Redo2 size={17} />
+      </Round>
+      <div className="ml-auto flex items-center gap-5">
+        {hints}
+        <button type="button" onClick={onHelp} className="flex items-center gap-1.5 hover:text-ink">
+          <kbd className="keycap">?</kbd> all keys
+        </button>
+      </div>
+    </footer>
+  );
+}

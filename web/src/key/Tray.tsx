@@ -1,0 +1,60 @@
+/** The tray: every mouth of the chart with its keycap, in the left hand's rows. */
+import { clsx } from 'clsx';
+import { memo, type ReactElement } from 'react';
+import type { Drawing } from '@zest-jaw/core';
+import { Mouth } from '../mouth/Mouth.js';
+import { useDrawingAtPlayhead, useOpenScene } from '../scene/sceneContext.js';
+
+interface MouthKeyProps {
+  readonly drawing: Drawing;
+  readonly colour: string;
+  readonly isCurrent: boolean;
+  readonly onPut: (drawing: string) => void;
+}
+
+const MouthKey = memo(function MouthKey({ drawing, colour, isCurrent, onPut }: MouthKeyProps): ReactElement {
+  const { chart } = useOpenScene();
+  return (
+    <button
+      type="button"
+      onClick={() => onPut(drawing.id)}
+      aria-label={`Put ${drawing.label} at the playhead`}
+      aria-keyshortcuts={drawing.keycap}
+      aria-current={isCurrent || undefined}
+      className={clsx(
+        'relative min-h-[72px] rounded-[10px] border bg-ground',
+        isCurrent ? 'border-zest ring-2 ring-zest-soft' : 'border-rule hover:border-graphite',
+      )}
+    >
+      <Mouth
+        chart={chart}
+        drawing={drawing}
+        lineWeight={1.25}
+        className="absolute left-1 top-[13px] h-[calc(100%-37px)] w-[calc(100%-8px)]"
+      />
+      <span className="keycap absolute right-[3px] top-[3px] text-[11px]!">{drawing.keycap}</span>
+      <span className="absolute inset-x-0 bottom-[6px] text-center text-[12px] font-semibold leading-none text-on-ground">
+        {drawing.label}
+      </span>
+      <span className="absolute inset-x-2 bottom-0 h-[3px] rounded-full" style={{ background: colour }} />
+    </button>
+  );
+});
+
+export function Tray({ onPut }: { onPut: (drawing: string) => void }): ReactElement {
+  const { chart, data } = useOpenScene();
+  const current = useDrawingAtPlayhead();
+  return (
+    <div className="grid max-h-[300px] min-h-0 flex-1 auto-rows-fr grid-cols-5 gap-[6px]" role="group" aria-label="Tray">
+      {chart.drawings.map((drawing) => (
+        <MouthKey
+          key={drawing.id}
+          drawing={drawing}
+          colour={data.colourOf.get(drawing.id) ?? 'transparent'}
+          isCurrent={drawing.id === current?.id}
+          onPut={onPut}
+        />
+      ))}
+    </div>
+  );
+}

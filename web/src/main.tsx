@@ -1,0 +1,54 @@
+import '@fontsource-variable/fraunces/index.css';
+import '@fontsource-variable/source-sans-3/index.css';
+import './styles.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Toaster } from 'sonner';
+import { ChartStep } from './chart/ChartStep.js';
+import { HandOffStep } from './handOff/HandOffStep.js';
+import { HomePage } from './home/HomePage.js';
+import { KeyStep } from './key/KeyStep.js';
+import { ListenStep } from './listen/ListenStep.js';
+import { ScenePage } from './scene/ScenePage.js';
+import { LostPage } from './ui/LostPage.js';
+
+const router = createBrowserRouter([
+  { path: '/', element: <HomePage /> },
+  {
+    path: '/scenes/:sceneId',
+    element: <ScenePage />,
+    children: [
+      { index: true, element: <Navigate to="key" replace /> },
+      { path: 'chart', element: <ChartStep /> },
+      { path: 'listen', element: <ListenStep /> },
+      { path: 'key', element: <KeyStep /> },
+      { path: 'hand-off', element: <HandOffStep /> },
+    ],
+  },
+  { path: '*', element: <LostPage /> },
+]);
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <RouterProvider router={router} />
+      <Toaster
+        position="bottom-center"
+        offset={72}
+        toastOptions={{
+          style: {
+            background: 'var(--lift)',
+            color: 'var(--ink)',
+            border: '1px solid var(--rule)',
+            fontFamily: 'var(--font-work)',
+            fontSize: 15,
+          },
+        }}
+      />
+    </QueryClientProvider>
+  </StrictMode>,
+);

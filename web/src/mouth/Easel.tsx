@@ -1,0 +1,40 @@
+/** The easel: the character with one mouth. */
+import { mouthTransform, type ChartDocument, type Drawing } from '@zest-jaw/core';
+import type { CSSProperties, ReactElement } from 'react';
+import type { CharacterView } from '../api/views.js';
+import { useMouthMarkup } from './Mouth.js';
+
+interface EaselProps {
+  readonly character: CharacterView;
+  readonly chart: ChartDocument;
+  /** undefined shows the head without a mouth. */
+  readonly drawing: Drawing | undefined;
+  readonly frame?: number;
+  readonly className?: string;
+}
+
+export function backdropOf(character: CharacterView): CSSProperties {
+  const [sky, middle, ground] = character.backdrop;
+  return { background: `linear-gradient(${sky}, ${middle} 64%, ${ground} 64.3%, ${ground})` };
+}
+
+export function Easel({ character, chart, drawing, frame, className }: EaselProps): ReactElement {
+  const markup = useMouthMarkup(chart, drawing);
+  const label = `${character.name}, ${drawing ? drawing.label : 'no mouth'}`;
+  return (
+    <div
+      className={`overflow-hidden rounded-[14px] border border-rule ${className ?? ''}`}
+      style={backdropOf(character)}
+      role="img"
+      aria-label={label}
+      data-testid="easel"
+      data-frame={frame}
+      data-drawing={drawing?.id}
+    >
+      <svg viewBox={`0 0 ${character.headWidth} ${character.headHeight}`} className="block h-full w-full" aria-hidden>
+        <image href={`/api/assets/${character.head}`} width={character.headWidth} height={character.headHeight} />
+        <g transform={mouthTransform(character.mouth)} dangerouslySetInnerHTML={{ __html: markup }} />
+      </svg>
+    </div>
+  );
+}

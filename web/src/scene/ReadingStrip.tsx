@@ -1,0 +1,66 @@
+/** How the reading stands, above the bar sheet: under way, gone wrong, or with something to listen to again. */
+import { AlertTriangle, Loader } from 'lucide-react';
+import { useState, type ReactElement } from 'react';
+import { Link } from 'react-router';
+import { cancelJob, hasEnded } from '../api/job.js';
+import { Button } from '../ui/Button.js';
+import { useOpenScene } from './sceneContext.js';
+
+export function ReadingStrip(): ReactElement | null {
+  const { reading, document } = useOpenScene();
+  const [dismissed, setDismissed] = useState<string>();
+  if (!reading || dismissed === reading.id) return null;
+  if (!hasEnded(reading)) {
+    return (
+      <div
+        className="mb-3 flex items-center gap-4 rounded-xl border border-rule bg-lift px-4 py-2.5"
+        role="status"
+        data-testid="reading-progress"
+      >
+        <Loader size={16} className="animate-spin text-ink-soft" aria-hidden />
+        <span className="w-[230px] font-semibold">Reading the track</span>
+        <div
+          className="h-2 flex-1 overflow-hidden rounded-full bg-rule-soft"
+          role="progressbar"
+          aria-label="Reading the track"
+          aria-valuenow={Math.round(reading.done * 100)}
+          aria-valuemin={0}
+          aria-valuemax={100}
+        >
+          <div
+            className="h-full rounded-full bg-zest transition-[width] duration-300"
+            style={{ width: `${Math.max(3, reading.done * 100)}%` }}
+          />
+        </div>
+        <span className="w-[240px] truncate text-[14px] text-ink-soft">{reading.message}</span>
+        <Button weight="bare" onClick={() => void cancelJob(reading.id)}>
+          Cancel
+        </Button>
+      </div>
+    );
+  }
+  const failed = reading.state === 'failed' || (reading.state === 'cancelled' && document.phonemes.length === 0);
+  const text = failed
+    ? reading.state === 'cancelled'
+      ? 'The reading was cancelled; nothing has been read yet.'
+      : reading.message
+    : reading.warnings.join(' ');
+  if (text === '') return null;
+  return (
+    <div
+      className={`mb-3 flex items-center gap-3 rounded-xl border px-4 py-2 ${failed ? 'border-bad bg-bad-soft' : 'border-zest bg-zest-soft'}`}
+      role={failed ? 'alert' : 'status'}
+    >
+      <AlertTriangle size={17} className="shrink-0" aria-hidden />
+      <p className="flex-1 text-[14px]">{text}</p>
+      <Link to="../listen" relative="path" className="shrink-0 font-semibold underline underline-offset-2">
+        Go to Listen
+      </Link>
+      {!failed && (
+        <Button weight="bare" className="text-ink!" onClick={() => setDismissed(reading.id)}>
+          Dismiss
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,231 @@
+/** One scene: its header with the steps, and what the steps share. */
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { chartSettings, DEFAULT_SOUND_GROUPS, formatFrameRate, sceneSettings, type SceneDocument } from '@zest-jaw/core';
+import { clsx } from 'clsx';
+import { useCallback, useEffect, useMemo, useState, type ReactElement } from 'react';
+import { NavLink, Outlet, useParams } from 'react-router';
+import { toast } from 'sonner';
+import { useStore } from 'zustand';
+import { api, sendJson, sentenceOf } from '../api/http.js';
+import { hasEnded, useJob } from '../api/job.js';
+import { useCharts, useProductions } from '../api/queries.js';
+import type { ChartView, JobView, ProductionView, SceneView } from '../api/views.js';
+import { readPalette } from '../barSheet/palette.js';
+import { sheetData } from '../barSheet/sheetData.js';
+import { mouthSprites } from '../mouth/paintFigure.js';
+import { openSession, type SceneSession, type SessionState } from '../session/sceneSession.js';
+import { Notice } from '../ui/Notice.js';
+import { TopBar } from '../ui/Frame.js';
+import { theme } from '../ui/theme.js';
+import { ConflictDialog } from './ConflictDialog.js';
+import { SceneContext, type OpenScene } from './sceneContext.js';
+import { useSceneSound } from './useSceneSound.js';
+
+const STEPS = [
+  ['chart', 'Chart'],
+  ['listen', 'Listen'],
+  ['key', 'Key'],
+  ['hand-off', 'Hand off'],
+] as const;
+
+const HOLDS = ['', 'on ones', 'on twos', 'on threes', 'on fours'];
+
+function SaveWord({ state }: { state: SessionState }): ReactElement {
+  const words = { saved: 'saved', saving: 'saving…', unreachable: 'not saved yet', conflict: 'not saved yet' } as const;
+  const isSaved = state.saveState === 'saved';
+  return (
+    <span className="flex w-[96px] items-center gap-1.5" role="status" data-testid="save-state">
+      <span className={clsx('size-2 rounded-full', isSaved ? 'bg-good' : state.saveState === 'saving' ? 'bg-zest' : 'bg-bad')} />
+      {words[state.saveState]}
+    </span>
+  );
+}
+
+function SceneHeader({
+  session,
+  document,
+  production,
+}: {
+  session: SceneSession;
+  document: SceneDocument;
+  production: string;
+}): ReactElement {
+  const state = useStore(session.store);
+  const { title, frameRate, lengthFrames } = sceneSettings(document);
+  const hold = document.tracks[0]?.rules.holdFrames ?? 1;
+  return (
+    <TopBar>
+      <h1 className="min-w-0 truncate text-ink-soft">
+        {production} <span aria-hidden>/</span> <b className="font-semibold text-ink">{title}</b>
+      </h1>
+      <nav aria-label="Steps" className="mx-auto flex shrink-0 gap-1">
+        {STEPS.map(([path, name]) => (
+          <NavLink
+            key={path}
+            to={path}
+            className={({ isActive }) =>
+              clsx('rounded-full px-4 py-1.5 font-semibold', isActive ? 'bg-ink text-on-ink' : 'text-ink-soft hover:text-ink')
+            }
+          >
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      <div className="flex shrink-0 items-center gap-4 text-[14px] text-ink-soft">
+        <span>{`${formatFrameRate(frameRate)} fps · ${HOLDS[hold] ?? `held ${hold}`}`}</span>
+        <span>{lengthFrames} frames</span>
+        <SaveWord state={state} />
+      </div>
+    </TopBar>
+  );
+}
+
+/** Loads what a scene needs before it can be shown. */
+export function ScenePage(): ReactElement {
+  const { sceneId = '' } = useParams();
+  const view = useQuery({
+    queryKey: ['scene', sceneId],
+    queryFn: () => api<SceneView>(`/scenes/${sceneId}`),
+    gcTime: 0,
+    staleTime: Infinity,
+    retry: 1,
+  });
+  const charts = useCharts();
+  const productions = useProductions();
+  const failed = view.error ?? charts.error ?? productions.error;
+  if (failed) return <Alone title="This scene cannot be opened" text={sentenceOf(failed)} />;
+  if (!view.data || !charts.data || !productions.data) return <Alone busy title="Opening the scene…" />;
+  return <SceneWithSession key={sceneId} view={view.data} charts={charts.data} productions={productions.data} />;
+}
+
+function Alone({ title, text, busy = false }: { title: string; text?: string; busy?: boolean }): ReactElement {
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar>
+        <span className="flex-1" />
+      </TopBar>
+      <div className="grid flex-1 place-items-center p-8">
+        <Notice title={title} busy={busy}>
+          {text}
+        </Notice>
+      </div>
+    </div>
+  );
+}
+
+interface Loaded {
+  readonly view: SceneView;
+  readonly charts: readonly ChartView[];
+  readonly productions: readonly ProductionView[];
+}
+
+function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
+  const [session, setSession] = useState<SceneSession>();
+  const [fault, setFault] = useState<string>();
+  const client = useQueryClient();
+  useEffect(() => {
+    let opened: SceneSession | undefined;
+    let wanted = true;
+    const options = {
+      charts: new Map(charts.map((chart) => [chart.id, chart.document])),
+      onRefusal: (sentence: string) => toast.message(sentence),
+      checksEveryChange: import.meta.env.DEV,
+    };
+    openSession(view, options)
+      .then((next) => {
+        if (wanted) setSession((opened = next));
+        else next.close();
+      })
+      .catch((error: unknown) => setFault(sentenceOf(error)));
+    return () => {
+      wanted = false;
+      opened?.close();
+      // The kept view is as old as this session; the next opening asks again.
+      client.removeQueries({ queryKey: ['scene', view.id] });
+    };
+  }, [view, charts, client]);
+  if (fault) return <Alone title="This scene cannot be opened" text={fault} />;
+  if (!session) return <Alone busy title="Opening the scene…" />;
+  return <SceneSteps view={view} charts={charts} productions={productions} session={session} />;
+}
+
+/** Follows the reading of the scene; when it arrives, the session takes it in. */
+function useReading(
+  view: SceneView,
+  session: SceneSession,
+): { reading: JobView | undefined; readAgain: (clipId: string) => Promise<void> } {
+  const [jobId, setJobId] = useState(view.reading && !hasEnded(view.reading) ? view.reading.id : undefined);
+  const followed = useJob(jobId);
+  const reading = followed ?? view.reading ?? undefined;
+  const ended = followed !== undefined && hasEnded(followed);
+  useEffect(() => {
+    if (ended) session.refresh().catch((error: unknown) => toast.error(sentenceOf(error)));
+  }, [ended, session]);
+  const readAgain = useCallback(
+    async (clipId: string) => {
+      await session.flush();
+      const job = await sendJson<JobView>('POST', `/scenes/${view.id}/readings`, { clipId });
+      setJobId(job.id);
+    },
+    [session, view.id],
+  );
+  return { reading, readAgain };
+}
+
+function SceneSteps({ view, charts, productions, session }: Loaded & { session: SceneSession }): ReactElement {
+  const document = useStore(session.store, (state) => state.document);
+  const { playhead, waves } = useSceneSound(document);
+  const { reading, readAgain } = useReading(view, session);
+  const currentTheme = useStore(theme, (state) => state.theme);
+  const production = productions.find((candidate) => candidate.id === view.productionId);
+  const track = document.tracks[0];
+  const chart = charts.find((candidate) => candidate.id === track?.chartId)?.document;
+  const character = production?.characters.find((candidate) => candidate.id === track?.characterId);
+  const data = useMemo(() => (track && chart ? sheetData(document, track.id, chart, waves) : undefined), [document, track, chart, waves]);
+  // The theme is a dependency: palette and sprites are read from it.
+  const look = useMemo(
+    () => chart && { palette: readPalette(), sprites: mouthSprites(chart, window.devicePixelRatio || 1, currentTheme === 'night') },
+    [chart, currentTheme],
+  );
+  const open = useMemo<OpenScene | undefined>(
+    () =>
+      track && chart && character && data && look
+        ? {
+            sceneId: view.id,
+            session,
+            document,
+            playhead,
+            track,
+            character,
+            chart,
+            chartName: chartSettings(chart).name,
+            data,
+            ...look,
+            reading,
+            readAgain,
+          }
+        : undefined,
+    [view.id, session, document, playhead, track, character, chart, data, look, reading, readAgain],
+  );
+  useEffect(() => {
+    const before = window.document.title;
+    window.document.title = `${sceneSettings(document).title} · Zest Jaw`;
+    return () => void (window.document.title = before);
+  }, [document]);
+  if (!open)
+    return (
+      <Alone
+        title="This scene cannot be shown"
+        text={`Its character or mouth chart is gone. A scene needs both, with its ${DEFAULT_SOUND_GROUPS.length} sound groups.`}
+      />
+    );
+  return (
+    <SceneContext.Provider value={open}>
+      <div className="flex h-full min-h-0 flex-col">
+        <SceneHeader session={session} document={document} production={production?.name ?? ''} />
+        <Outlet />
+      </div>
+      <ConflictDialog session={session} />
+    </SceneContext.Provider>
+  );
+}

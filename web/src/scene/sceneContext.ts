@@ -1,0 +1,49 @@
+/** What every step of an open scene shares. */
+import { maybeDrawing, maybeExposureAt, type ChartDocument, type Drawing, type SceneDocument, type Track } from '@zest-jaw/core';
+import { createContext, useContext } from 'react';
+import { useStore } from 'zustand';
+import type { CharacterView, JobView } from '../api/views.js';
+import type { Palette } from '../barSheet/palette.js';
+import type { SheetData } from '../barSheet/sheetData.js';
+import type { MouthSprites } from '../mouth/paintFigure.js';
+import type { SceneSession } from '../session/sceneSession.js';
+import type { Playhead } from '../sound/playhead.js';
+
+export interface OpenScene {
+  readonly sceneId: string;
+  readonly session: SceneSession;
+  readonly document: SceneDocument;
+  readonly playhead: Playhead;
+  readonly track: Track;
+  readonly character: CharacterView;
+  readonly chart: ChartDocument;
+  readonly chartName: string;
+  readonly data: SheetData;
+  readonly sprites: MouthSprites;
+  readonly palette: Palette;
+  /** The reading under way or last done, if any. */
+  readonly reading: JobView | undefined;
+  /** Saves, then reads the clip again. */
+  readonly readAgain: (clipId: string) => Promise<void>;
+}
+
+export const SceneContext = createContext<OpenScene | null>(null);
+
+export function useOpenScene(): OpenScene {
+  const scene = useContext(SceneContext);
+  if (!scene) throw new Error('There is no open scene around this component.');
+  return scene;
+}
+
+export function useFrame(): number {
+  const { playhead } = useOpenScene();
+  return useStore(playhead.store, (state) => state.frame);
+}
+
+/** The drawing at the playhead. */
+export function useDrawingAtPlayhead(): Drawing | undefined {
+  const { data, chart } = useOpenScene();
+  const frame = useFrame();
+  const exposure = maybeExposureAt(data.exposures, frame);
+  return exposure && maybeDrawing(chart, exposure.drawing);
+}

@@ -1,0 +1,270 @@
+/**
+ * The open scene: the document as the server has it, the patches on top that it has not
+ * acknowledged yet, undo and redo, and an honest word on whether all is saved. One request
+ * is in flight at a time; a patch is kept until it is acknowledged.
+ */
+import {
+  applyPatch,
+  checkScene,
+  isRefusal,
+  maybeRedo,
+  maybeUndo,
+  NO_HISTORY,
+  recordChange,
+  SCENE_KIND,
+  sceneSettings,
+  type ChartDocument,
+  type History,
+  type Patch,
+  type Refusal,
+  type SceneDocument,
+} from '@zest-jaw/core';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { api, ApiProblem, sendJson, sentenceOf, Unreachable } from '../api/http.js';
+import type { RevisionView, SceneView } from '../api/views.js';
+import { maybeRebase } from './rebase.js';
+import { keepUnsaved, loadUnsaved } from './unsaved.js';
+
+/** How long changes are gathered before they are sent, in milliseconds. */
+const SEND_AFTER_MS = 300;
+/** How long until an unreachable server is tried again. */
+const RETRY_AFTER_MS = 3000;
+
+export type SaveState = 'saved' | 'saving' | 'unreachable' | 'conflict';
+
+export interface SessionState {
+  readonly sceneId: string;
+  readonly revision: number;
+  readonly confirmed: SceneDocument;
+  readonly document: SceneDocument;
+  readonly unconfirmed: readonly Patch[];
+  readonly history: History;
+  readonly saveState: SaveState;
+}
+
+export interface SceneSession {
+  readonly store: StoreApi<SessionState>;
+  /** Applies a command's patch; a refusal is told to `onRefusal` and changes nothing. */
+  change(result: Patch | Refusal): boolean;
+  undo(): boolean;
+  redo(): boolean;
+  /** Takes in what the server did meanwhile, such as a reading that has arrived. */
+  refresh(): Promise<void>;
+  /** Resolves when everything is acknowledged, or rejects with why not. */
+  flush(): Promise<void>;
+  /** Keeps this side of a conflict as a scene of its own, takes the server's side here; answers with the new scene's id. */
+  keepAsCopy(title: string): Promise<string>;
+  close(): void;
+}
+
+export interface SessionOptions {
+  readonly charts: ReadonlyMap<string, ChartDocument>;
+  readonly onRefusal: (sentence: string) => void;
+  /** In development and tests every change is held against the scene's invariants; the server does it always. */
+  readonly checksEveryChange: boolean;
+}
+
+export const newId = (): string => crypto.randomUUID();
+
+function startOf(view: SceneView, saved: { rebased: ReturnType<typeof maybeRebase>; own: readonly Patch[] } | undefined): SessionState {
+  const base = {
+    sceneId: view.id,
+    revision: view.revision,
+    confirmed: view.document,
+    document: view.document,
+    unconfirmed: [],
+    history: NO_HISTORY,
+  };
+  if (!saved) return { ...base, saveState: 'saved' };
+  if (!saved.rebased) return { ...base, unconfirmed: saved.own, saveState: 'conflict' };
+  const { document, unconfirmed } = saved.rebased;
+  return { ...base, document, unconfirmed, saveState: unconfirmed.length > 0 ? 'saving' : 'saved' };
+}
+
+/** Opens a scene, with whatever a closed tab left unsaved on top. */
+export async function openSession(view: SceneView, options: SessionOptions): Promise<SceneSession> {
+  const kept = await loadUnsaved(view.id);
+  let saved: Parameters<typeof startOf>[1];
+  if (kept) {
+    const since = await api<RevisionView[]>(`/scenes/${view.id}/patches?since=${kept.baseRevision}`);
+    const known = new Set(since.map(({ patch }) => patch.id));
+    const own = kept.patches.filter((patch) => !known.has(patch.id));
+    saved = { rebased: maybeRebase(view.document, [], own), own };
+  }
+  return sessionOn(
+    createStore<SessionState>(() => startOf(view, saved)),
+    options,
+  );
+}
+
+function sessionOn(store: StoreApi<SessionState>, { charts, onRefusal, checksEveryChange }: SessionOptions): SceneSession {
+  const { sceneId } = store.getState();
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let inFlight: Promise<void> | undefined;
+  let closed = false;
+
+  const remember = (): void => {
+    const { revision, unconfirmed } = store.getState();
+    void keepUnsaved(sceneId, { baseRevision: revision, patches: unconfirmed });
+  };
+
+  const takeIn = (since: readonly RevisionView[]): boolean => {
+    const { confirmed, unconfirmed, revision } = store.getState();
+    const rebased = maybeRebase(
+      confirmed,
+      since.map(({ patch }) => patch),
+      unconfirmed,
+    );
+    if (!rebased) {
+      store.setState({ saveState: 'conflict' });
+      return false;
+    }
+    // What was undoable before may not fit what is there now; the server's history still has it.
+    store.setState({
+      ...rebased,
+      revision: since.at(-1)?.revision ?? revision,
+      history: since.length > 0 ? NO_HISTORY : store.getState().history,
+    });
+    remember();
+    return true;
+  };
+
+  const sendFirst = async (): Promise<void> => {
+    const { unconfirmed, revision } = store.getState();
+    const [patch] = unconfirmed;
+    if (!patch) return;
+    try {
+      const answer = await sendJson<{ revision: number }>('PATCH', `/scenes/${sceneId}`, {
+        baseRevision: revision,
+        patchId: patch.id,
+        reason: patch.reason,
+        ops: patch.ops,
+      });
+      const { confirmed, unconfirmed: waiting } = store.getState();
+      store.setState({ revision: answer.revision, confirmed: applyPatch(SCENE_KIND, confirmed, patch), unconfirmed: waiting.slice(1) });
+      remember();
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      if (error.status === 409) {
+        takeIn((error.body['patchesSince'] ?? []) as RevisionView[]);
+        return;
+      }
+      // The server will not have it: go back to what it has rather than pretend.
+      const { confirmed } = store.getState();
+      store.setState({ document: confirmed, unconfirmed: [], history: NO_HISTORY, saveState: 'saved' });
+      remember();
+      onRefusal(error.message);
+    }
+  };
+
+  const sendAll = async (): Promise<void> => {
+    store.setState({ saveState: 'saving' });
+    try {
+      while (!closed && store.getState().unconfirmed.length > 0 && store.getState().saveState !== 'conflict') await sendFirst();
+      if (store.getState().saveState !== 'conflict') store.setState({ saveState: 'saved' });
+    } catch (error) {
+      if (!(error instanceof Unreachable)) throw error;
+      store.setState({ saveState: 'unreachable' });
+      schedule(RETRY_AFTER_MS);
+    }
+  };
+
+  const send = (): Promise<void> => {
+    inFlight ??= sendAll().finally(() => {
+      inFlight = undefined;
+      const { unconfirmed, saveState } = store.getState();
+      if (!closed && unconfirmed.length > 0 && saveState === 'saved') schedule(SEND_AFTER_MS);
+    });
+    return inFlight;
+  };
+
+  const schedule = (afterMs: number): void => {
+    clearTimeout(timer);
+    if (!closed) timer = setTimeout(() => void send(), afterMs);
+  };
+
+  const applyLocally = (patch: Patch, history: History): void => {
+    const { document, unconfirmed, saveState } = store.getState();
+    const next = applyPatch(SCENE_KIND, document, patch);
+    if (checksEveryChange) {
+      const [fault] = checkScene(next, charts);
+      if (fault) throw new Error(fault);
+    }
+    store.setState({
+      document: next,
+      unconfirmed: [...unconfirmed, patch],
+      history,
+      saveState: saveState === 'saved' ? 'saving' : saveState,
+    });
+    remember();
+    if (saveState !== 'conflict') schedule(SEND_AFTER_MS);
+  };
+
+  const step = (taken: ReturnType<typeof maybeUndo>): boolean => {
+    if (!taken) return false;
+    applyLocally(taken.patch, taken.history);
+    return true;
+  };
+
+  const session: SceneSession = {
+    store,
+    change: (result) => {
+      if (isRefusal(result)) {
+        onRefusal(result.refusal);
+        return false;
+      }
+      if (result.ops.length > 0) applyLocally(result, recordChange(store.getState().history, result, Date.now()));
+      return true;
+    },
+    undo: () => step(maybeUndo(store.getState().history, newId())),
+    redo: () => step(maybeRedo(store.getState().history, newId())),
+    refresh: async () => {
+      await inFlight;
+      takeIn(await api<RevisionView[]>(`/scenes/${sceneId}/patches?since=${store.getState().revision}`));
+    },
+    flush: async () => {
+      clearTimeout(timer);
+      await inFlight;
+      await send();
+      if (store.getState().saveState !== 'saved')
+        throw new Error('Not everything is saved yet. Wait until the server answers, then try again.');
+    },
+    keepAsCopy: async (title) => {
+      const { document, unconfirmed, confirmed } = store.getState();
+      const mine = document === confirmed ? maybeOwnVersion(confirmed, unconfirmed) : document;
+      const { sceneId: copy } = await sendJson<{ sceneId: string }>('POST', '/scenes/copies', { title, document: mine });
+      const view = await api<SceneView>(`/scenes/${sceneId}`);
+      store.setState({
+        revision: view.revision,
+        confirmed: view.document,
+        document: view.document,
+        unconfirmed: [],
+        history: NO_HISTORY,
+        saveState: 'saved',
+      });
+      remember();
+      return copy;
+    },
+    close: () => {
+      closed = true;
+      clearTimeout(timer);
+      const { unconfirmed, saveState } = store.getState();
+      // What is still waiting goes out now; IndexedDB has it in case this does not arrive.
+      if (unconfirmed.length > 0 && saveState !== 'conflict') {
+        closed = false;
+        void send()
+          .catch((error: unknown) => onRefusal(sentenceOf(error)))
+          .finally(() => (closed = true));
+      }
+    },
+  };
+  if (store.getState().unconfirmed.length > 0 && store.getState().saveState !== 'conflict') schedule(0);
+  return session;
+}
+
+/** As much of the unsaved work as still goes on top of the server's scene, one patch at a time. */
+function maybeOwnVersion(confirmed: SceneDocument, unconfirmed: readonly Patch[]): SceneDocument {
+  return unconfirmed.reduce((document, patch) => maybeRebase(document, [], [patch])?.document ?? document, confirmed);
+}
+
+export const titleOf = (state: SessionState): string => sceneSettings(state.document).title;

@@ -1,0 +1,30 @@
+/** A sheet of paper laid over the page: Radix's dialog in our clothes. */
+import { Dialog } from 'radix-ui';
+import type { ReactElement, ReactNode } from 'react';
+
+interface ModalProps {
+  readonly open: boolean;
+  readonly title: string;
+  readonly description?: string;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+  readonly wide?: boolean;
+}
+
+export function Modal({ open, title, description, onClose, children, wide = false }: ModalProps): ReactElement {
+  return (
+    <Dialog.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-[#14182480]" />
+        <Dialog.Content
+          {...(description === undefined ? { 'aria-describedby': undefined } : {})}
+          className={`fixed left-1/2 top-1/2 z-50 max-h-[92vh] w-[92vw] ${wide ? 'max-w-[820px]' : 'max-w-[560px]'} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-2xl border border-rule bg-sheet p-6`}
+        >
+          <Dialog.Title className="name text-[22px] leading-tight">{title}</Dialog.Title>
+          {description !== undefined && <Dialog.Description className="mt-1 text-ink-soft">{description}</Dialog.Description>}
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

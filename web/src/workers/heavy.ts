@@ -1,0 +1,33 @@
+/** The page's side of the heavy worker: one worker, answers matched to requests by number. */
+import type { ChartDocument, NotShown, Patch, Refusal, SceneDocument, WaveBlocks } from '@zest-jaw/core';
+import type { HeavyRequest } from './heavy.worker.js';
+
+type Bare<T> = T extends unknown ? Omit<T, 'id'> : never;
+
+let worker: Worker | undefined;
+let count = 0;
+const waiting = new Map<number, (answer: unknown) => void>();
+
+function ask<Answer>(request: Bare<HeavyRequest>): Promise<Answer> {
+  if (!worker) {
+    worker = new Worker(new URL('./heavy.worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<{ id: number; answer: unknown }>) => {
+      waiting.get(data.id)?.(data.answer);
+      waiting.delete(data.id);
+    };
+  }
+  const id = ++count;
+  return new Promise((resolve) => {
+    waiting.set(id, resolve as (answer: unknown) => void);
+    worker!.postMessage({ ...request, id });
+  });
+}
+
+export const keyInWorker = (
+  scene: SceneDocument,
+  trackId: string,
+  chart: ChartDocument,
+): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal> => ask({ kind: 'key', scene, trackId, chart });
+
+export const waveInWorker = (samples: Float32Array, samplesPerBlock: number): Promise<WaveBlocks> =>
+  ask({ kind: 'wave', samples, samplesPerBlock });

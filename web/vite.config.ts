@@ -1,0 +1,11 @@
+import tailwindcss from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  resolve: { alias: { '@zest-jaw/core': new URL('../core/src/index.ts', import.meta.url).pathname } },
+  worker: { format: 'es' },
+  server: { proxy: { '/api': 'http://127.0.0.1:4178' } },
+  build: { target: 'es2023', sourcemap: true },
+});
