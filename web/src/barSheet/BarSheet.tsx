@@ -5,7 +5,6 @@
  */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactElement } from 'react';
-import { useStore } from 'zustand';
 import { maybeExposureAt, type SceneDocument } from '@zest-jaw/core';
 import type { MouthSprites } from '../mouth/paintFigure.js';
 import type { Playhead } from '../sound/playhead.js';
@@ -97,7 +96,6 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, drawin
   const [width, measured] = useElementWidth<HTMLDivElement>();
   const plan = useMemo(() => planBarSheet(scene, Math.max(360, width), view), [scene, width, view]);
   const [scrubbing, setScrubbing] = useState(false);
-  const looping = useStore(playhead.store, (state) => state.playing);
   const rows = useVirtualizer({
     count: plan.systems.length,
     getScrollElement: () => scroller.current,
@@ -133,7 +131,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, drawin
       ref={scroller}
       className="relative min-h-0 flex-1 overflow-y-auto overflow-x-hidden"
       data-testid="bar-sheet"
-      data-playing={looping}
+      data-waves={data.waves.length}
     >
       <div ref={measured}>
         <div

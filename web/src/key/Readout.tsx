@@ -3,12 +3,18 @@ import { formatTimecode, frameNumber, maybeExposureAt, sceneSettings } from '@ze
 import type { ReactElement } from 'react';
 import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
 
+/** What fills most of a frame; undefined in silence. */
+export function mostHeard<T extends { from: number; to: number }>(spans: readonly T[], frame: number): T | undefined {
+  const heard = (span: T): number => Math.min(span.to, frame + 1) - Math.max(span.from, frame);
+  return spans.reduce<T | undefined>((most, span) => (heard(span) > Math.max(0, most ? heard(most) : 0) ? span : most), undefined);
+}
+
 export function Readout(): ReactElement {
   const { document, data } = useOpenScene();
   const frame = useFrame();
   const drawing = useDrawingAtPlayhead();
   const exposure = maybeExposureAt(data.exposures, frame);
-  const word = data.words.find((candidate) => candidate.from < frame + 1 && candidate.to > frame);
+  const word = mostHeard(data.words, frame);
   const sounds = data.sounds.filter((sound) => sound.from < frame + 1 && sound.to > frame).map((sound) => sound.ipa);
   return (
     <div className="flex h-[44px] items-center gap-3" data-testid="readout">

@@ -7,7 +7,7 @@ import { hasEnded } from '../api/job.js';
 import { BarSheet } from '../barSheet/BarSheet.js';
 import { SURE_WORD } from '../barSheet/sheetData.js';
 import { KeysDialog } from '../key/KeysDialog.js';
-import { Readout } from '../key/Readout.js';
+import { mostHeard, Readout } from '../key/Readout.js';
 import { Hint, Transport } from '../key/Transport.js';
 import { ReadingStrip } from '../scene/ReadingStrip.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
@@ -62,6 +62,7 @@ function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
 function ReadWords(): ReactElement {
   const { data, playhead } = useOpenScene();
   const frame = useFrame();
+  const here = mostHeard(data.words, frame);
   const doubtful = data.words.filter((word) => word.confidence < SURE_WORD).length;
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-2">
@@ -75,12 +76,12 @@ function ReadWords(): ReactElement {
       </p>
       <div className="flex flex-wrap gap-x-1 gap-y-1.5 overflow-y-auto pb-2">
         {data.words.map((word) => {
-          const isHere = word.from < frame + 1 && word.to > frame;
+          const isHere = word === here;
           return (
             <button
               key={word.id}
               type="button"
-              onClick={() => playhead.scrubTo(Math.floor(word.from))}
+              onClick={() => playhead.scrubTo(Math.round(word.from))}
               title={`confidence ${Math.round(word.confidence * 100)} %`}
               className={`rounded-md px-1.5 py-0.5 ${isHere ? 'bg-zest text-on-zest' : 'bg-word'} ${word.confidence < SURE_WORD ? 'underline decoration-zest decoration-wavy underline-offset-4' : ''}`}
             >

@@ -62,7 +62,7 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
       const found = decoded.get(clip.audio);
       return found ? [{ atSample: sampleAtFrame(frameRate, clip.atFrame), buffer: found.buffer }] : [];
     });
-    player.setScene(sounds, frameRate);
+    player.setScene(sounds, frameRate, sounds.length === clips.length);
   }, [clips, frameRate, decoded, player]);
 
   const lengthFrames = settings?.lengthFrames;

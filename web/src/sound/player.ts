@@ -19,10 +19,11 @@ export interface PlayRange {
 }
 
 export interface Player {
-  /** Opens the sound device; must first be called from a key press or a click. */
+  /** Opens the sound device and waits for the recordings; must first be called from a key press or a click. */
   wake(): Promise<void>;
   decode(bytes: ArrayBuffer): Promise<AudioBuffer>;
-  setScene(sounds: readonly PlacedSound[], frameRate: FrameRate): void;
+  /** Says what sounds where. Until `isWhole`, playing waits: a line that has not arrived yet must not play as silence. */
+  setScene(sounds: readonly PlacedSound[], frameRate: FrameRate, isWhole: boolean): void;
   play(range: PlayRange): void;
   stop(): void;
   isPlaying(): boolean;
@@ -46,6 +47,8 @@ export function openPlayer(): Player {
   let frameRate: FrameRate = { num: 24, den: 1 };
   let playing: { range: PlayRange; startedAt: number; sources: AudioBufferSourceNode[] } | undefined;
   let scrubbing: AudioBufferSourceNode[] = [];
+  let isWhole = false;
+  let waiting: (() => void)[] = [];
 
   /** Starts every recording's part of a stretch of the scene. */
   const startSounds = (fromSample: number, toSample: number, when: number, into: AudioNode): AudioBufferSourceNode[] =>
@@ -78,11 +81,16 @@ export function openPlayer(): Player {
   return {
     wake: async () => {
       if (device().state !== 'running') await device().resume();
+      if (!isWhole) await new Promise<void>((resolve) => waiting.push(resolve));
     },
     decode: (bytes) => device().decodeAudioData(bytes),
-    setScene: (placed, rate) => {
+    setScene: (placed, rate, whole) => {
       sounds = placed;
       frameRate = rate;
+      isWhole = whole;
+      if (!whole) return;
+      for (const go of waiting) go();
+      waiting = [];
     },
     play: (range) => {
       if (playing) halt(playing.sources);

@@ -1,0 +1,204 @@
+/**
+ * The command line as it is used: the built program in a process of its own. The readings
+ * are held against labelled speech and a human voice from outside the project.
+ */
+import { boundaryErrors, checkReading, maybeArpabet, shareWithin, type Keyed, type Reading } from '@zest-jaw/core';
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const ROOT = join(__dirname, '../..');
+const SPEECH = join(ROOT, 'core/fixtures/speech');
+const SENTENCES = readFileSync(join(SPEECH, 'sentences.txt'), 'utf8').trim().split('\n');
+const scratch = mkdtempSync(join(tmpdir(), 'zest-cli-'));
+
+jest.setTimeout(900_000);
+
+function zest(...args: string[]): { status: number | null; out: string; err: string } {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [join(ROOT, 'cli/bin/zest.mjs'), ...args], {
+    encoding: 'utf8',
+    maxBuffer: 1e8,
+  });
+  return { status, out: stdout, err: stderr };
+}
+
+function written(name: string, content: string | Uint8Array): string {
+  const file = join(scratch, name);
+  writeFileSync(file, content);
+  return file;
+}
+
+function batch(lines: readonly object[], name = 'list.jsonl'): (Reading & { error?: string })[] {
+  const { status, out } = zest('read', '--batch', written(name, lines.map((line) => JSON.stringify(line)).join('\n')));
+  expect(status).toBe(0);
+  return out
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as Reading & { error?: string });
+}
+
+const recording = (voice: string, line: number): string => join(SPEECH, `${voice}-${String(line).padStart(2, '0')}.wav`);
+
+/** Labels of a recording: silence left out, `ax` counted as AH (see the fixture's README). */
+function labels(voice: string, line: number): { symbol: string; fromSeconds: number }[] {
+  const rows = readFileSync(recording(voice, line).replace(/wav$/, 'lab'), 'utf8')
+    .trim()
+    .split('\n')
+    .map((row) => row.split('\t'));
+  return rows.flatMap(([from, , symbol]) =>
+    symbol === 'pau' ? [] : [{ symbol: maybeArpabet(symbol!)!.symbol, fromSeconds: Number(from) }],
+  );
+}
+
+describe('zest read', () => {
+  it('puts at least 80 % of boundaries within 20 ms and 96 % within a frame at 24 fps, on labelled speech', () => {
+    const lines = ['slt', 'kal16'].flatMap((voice) => SENTENCES.map((script, line) => ({ voice, line, script })));
+    const readings = batch(lines.map(({ voice, line, script }) => ({ audio: recording(voice, line), script })));
+    const errors = readings.flatMap((reading, index) => {
+      expect(reading.error).toBeUndefined();
+      expect(checkReading(reading)).toEqual([]);
+      const { voice, line } = lines[index]!;
+      return boundaryErrors(
+        reading.phonemes.map(({ symbol, from }) => ({ symbol, fromSeconds: from / 48_000 })),
+        labels(voice, line),
+      );
+    });
+    expect(errors.length).toBeGreaterThan(1200);
+    expect(shareWithin(errors, 0.02)).toBeGreaterThanOrEqual(0.8);
+    expect(shareWithin(errors, 1 / 24)).toBeGreaterThanOrEqual(0.96);
+  });
+
+  // Recordings of a human voice naming loudspeakers, from Debian's package alsa-utils.
+  const HUMAN = '/usr/share/sounds/alsa';
+  (existsSync(HUMAN) ? it : it.skip)('finds each word a human voice says, with confidence above 0.8', () => {
+    const names = readdirSync(HUMAN).filter((name) => name !== 'Noise.wav');
+    expect(names.length).toBeGreaterThanOrEqual(8);
+    const readings = batch(
+      names.map((name) => ({ audio: join(HUMAN, name), script: name.replace(/\.wav$/, '').replace('_', ' ') })),
+      'human.jsonl',
+    );
+    readings.forEach((reading, index) => {
+      expect(reading.words.map((word) => word.text)).toEqual(names[index]!.replace(/\.wav$/, '').split('_'));
+      for (const word of reading.words) expect(word.confidence).toBeGreaterThan(0.8);
+    });
+  });
+
+  it('prints one reading as JSON, with samples, stress apart from symbols, and words by index', () => {
+    const { status, out } = zest('read', recording('slt', 1), '--script', SENTENCES[1]!);
+    expect(status).toBe(0);
+    const reading = JSON.parse(out) as Reading;
+    expect(Object.keys(reading)).toEqual(['sampleRate', 'durationSamples', 'words', 'phonemes', 'warnings']);
+    expect(reading.sampleRate).toBe(48_000);
+    expect(reading.words.map((word) => word.text).join(' ')).toBe('Mrs Pelican mailed five pumpkin pies to the lighthouse');
+    // Stress as in the CMU Pronouncing Dictionary: PELICAN P EH1 L AH0 K AH0 N.
+    const pelican = reading.phonemes.filter((phoneme) => phoneme.word === 1);
+    expect(pelican.map(({ symbol, stress }) => symbol + (stress ?? '')).join(' ')).toBe('P EH1 L AH0 K AH0 N');
+  });
+
+  it('goes on with the other lines when one fails', () => {
+    const answers = batch([
+      { audio: recording('slt', 9), script: SENTENCES[9] },
+      { audio: join(SPEECH, 'sentences.txt'), script: 'no sound here' },
+      { audio: join(scratch, 'nowhere.wav'), script: 'hello' },
+      { script: 'no audio' },
+      { audio: recording('slt', 9), script: '' },
+      { audio: recording('slt', 21), script: SENTENCES[21] },
+    ]);
+    expect(answers.map((answer) => answer.error !== undefined)).toEqual([false, true, true, true, true, false]);
+    expect(answers[1]!.error).toMatch(/not a WAV file/);
+    expect(answers[4]!.error).toMatch(/no words/);
+    expect(answers[5]!.words.map((word) => word.text)).toEqual(['Boys', 'enjoy', 'noisy', 'toys']);
+  });
+
+  it('guesses an unknown word from its spelling and says so; a cartoon voice is read at another speed', () => {
+    const [made] = batch([{ audio: recording('slt', 9), script: 'My mother makes zarmalade in May.' }]);
+    expect(made!.warnings.join(' ')).toMatch(/guessed from spelling: zarmalade/);
+    expect(made!.words).toHaveLength(6);
+  });
+
+  it('reads sounds without a script', () => {
+    const { status, out } = zest('read', recording('slt', 9));
+    expect(status).toBe(0);
+    const reading = JSON.parse(out) as Reading;
+    expect(reading.words).toEqual([]);
+    expect(reading.phonemes.every((phoneme) => phoneme.word === null)).toBe(true);
+    expect(reading.phonemes.filter((phoneme) => phoneme.symbol === 'M').length).toBeGreaterThanOrEqual(3);
+  });
+
+  it('reads French', () => {
+    const { status, out } = zest('read', recording('slt', 9), '--script', 'bonjour madame', '--language', 'fr');
+    expect(status).toBe(0);
+    expect(checkReading(JSON.parse(out))).toEqual([]);
+    expect((JSON.parse(out) as Reading).words.map((word) => word.text)).toEqual(['bonjour', 'madame']);
+  });
+
+  it('has no words for a silent recording', () => {
+    const bytes = readFileSync(recording('slt', 0));
+    bytes.fill(0, 44);
+    const { status, err } = zest('read', written('silent.wav', bytes), '--script', 'hello');
+    expect(status).toBe(1);
+    expect(err).toMatch(/silent/);
+  });
+});
+
+describe('zest key and export', () => {
+  const reading = written('reading.json', zest('read', recording('slt', 1), '--script', SENTENCES[1]!).out);
+
+  it('key by frame rate, hold, lead and strictness', () => {
+    const { status, out } = zest('key', reading, '--fps', '24', '--hold', '2', '--lead', '1');
+    expect(status).toBe(0);
+    const keyed = JSON.parse(out) as Keyed & { frameRate: object; length: number };
+    expect(Object.keys(keyed)).toEqual(['frameRate', 'length', 'exposures', 'notShown']);
+    expect(keyed.frameRate).toEqual({ num: 24, den: 1 });
+    expect(keyed.exposures[0]!.from).toBe(0);
+    expect(keyed.exposures.at(-1)!.to).toBe(keyed.length);
+    expect(keyed.notShown).toEqual([]);
+    const { phonemes } = JSON.parse(readFileSync(reading, 'utf8')) as Reading;
+    const press = keyed.exposures
+      .filter((exposure) => exposure.drawing === 'press')
+      .flatMap((exposure) => exposure.plays.map((index) => phonemes[index]!.symbol));
+    expect(press.sort()).toEqual(
+      phonemes
+        .map((phoneme) => phoneme.symbol)
+        .filter((symbol) => 'MBP'.includes(symbol))
+        .sort(),
+    );
+    const strict = JSON.parse(zest('key', reading, '--fps', '29.97', '--hold', '3', '--strict').out) as Keyed & { frameRate: object };
+    expect(strict.frameRate).toEqual({ num: 30_000, den: 1001 });
+    for (const { from } of strict.exposures) expect(from % 3).toBe(0);
+  });
+
+  it('export pictures and a sheet', () => {
+    const keyed = written('keyed.json', zest('key', reading, '--fps', '12').out);
+    const folder = join(scratch, 'pictures');
+    const sheet = join(scratch, 'sheet.csv');
+    expect(zest('export', keyed, '--pictures', folder, '--sheet', sheet, '--width', '320', '--height', '180').status).toBe(0);
+    const { length } = JSON.parse(readFileSync(keyed, 'utf8')) as { length: number };
+    expect(readdirSync(folder)).toHaveLength(length);
+    expect(readdirSync(folder)[0]).toBe('mouth0001.png');
+    expect(readFileSync(sheet, 'utf8').trim().split('\r\n')).toHaveLength(length + 1);
+  });
+
+  it.each<[string, string[], number, RegExp]>([
+    ['no command', [], 2, /read, key or export/],
+    ['an unknown command', ['sing'], 2, /no command “sing”/],
+    ['an unknown option', ['read', 'x.wav', '--loud'], 2, /--loud/],
+    ['two scripts', ['read', 'x.wav', '--script', 'a', '--script-file', 'b'], 2, /not both/],
+    ['a language there is no model for', ['read', 'x.wav', '--language', 'de'], 2, /en or fr/],
+    ['a frame rate of 0', ['key', reading, '--fps', '0'], 2, /--fps is “0”/],
+    ['half a hold', ['key', reading, '--hold', '1.5'], 2, /--hold is “1.5”/],
+    ['a lead too long', ['key', reading, '--lead', '99'], 2, /from 0 to 6/],
+    ['a reading that is none', ['key', join(ROOT, 'package.json')], 1, /not a reading/],
+    ['a file that is not there', ['key', join(scratch, 'nothing.json')], 1, /could not be read/],
+    ['text for JSON', ['key', join(SPEECH, 'sentences.txt')], 1, /not JSON/],
+    ['nowhere to export to', ['export', reading], 2, /--pictures DIR/],
+    ['a reading to export', ['export', reading, '--sheet', 'x.csv'], 1, /not what zest key prints/],
+    ['a name with a digit', ['export', join(scratch, 'keyed.json'), '--pictures', scratch, '--name', 'a1'], 2, /no digits/],
+  ])('say what is wrong with %s', (_, args, status, message) => {
+    const answer = zest(...args);
+    expect(answer.status).toBe(status);
+    expect(answer.err).toMatch(message);
+    expect(answer.out).toBe('');
+  });
+});

@@ -1,0 +1,117 @@
+/** The real application for a test: its server on a free port, on a data folder of its own. */
+import { test as base, expect, type Page } from '@playwright/test';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = fileURLToPath(new URL('..', import.meta.url));
+export const SPEECH = join(ROOT, 'core/fixtures/speech');
+export const SENTENCES = readFileSync(join(SPEECH, 'sentences.txt'), 'utf8').trim().split('\n');
+
+export interface App {
+  readonly folder: string;
+  url(path: string): string;
+  /** Ends the server and starts it again on the same data and port. */
+  restart(): Promise<void>;
+  stop(): Promise<void>;
+  json<T>(path: string): Promise<T>;
+}
+
+async function startServer(folder: string, port: number): Promise<{ process: ChildProcess; origin: string }> {
+  const child = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], {
+    env: { ...process.env, ZEST_DATA: folder, PORT: String(port) },
+  });
+  const origin = await new Promise<string>((resolve, reject) => {
+    let said = '';
+    const hear = (chunk: Buffer): void => {
+      said += chunk.toString();
+      const address = /http:\/\/127\.0\.0\.1:\d+/.exec(said);
+      if (address) resolve(address[0]);
+    };
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
+    child.on('exit', () => reject(new Error(`The server ended: ${said}`)));
+  });
+  return { process: child, origin };
+}
+
+async function end(child: ChildProcess): Promise<void> {
+  if (child.exitCode !== null) return;
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGTERM');
+  await ended;
+}
+
+export async function openApp(): Promise<App> {
+  const folder = mkdtempSync(join(tmpdir(), 'zest-e2e-'));
+  let server = await startServer(folder, 0);
+  const { origin } = server;
+  return {
+    folder,
+    url: (path) => origin + path,
+    restart: async () => {
+      await end(server.process);
+      server = await startServer(folder, Number(new URL(origin).port));
+    },
+    stop: async () => {
+      await end(server.process);
+      rmSync(folder, { recursive: true, force: true });
+    },
+    json: async <T>(path: string) => (await (await fetch(origin + path)).json()) as T,
+  };
+}
+
+/** One application for all tests of a file; scenes of the demo are there, and each test makes what it changes. */
+export const test = base.extend<object, { app: App }>({
+  app: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const app = await openApp();
+      await use(app);
+      await app.stop();
+    },
+    { scope: 'worker' },
+  ],
+});
+
+export { expect };
+
+export interface ExposureCell {
+  readonly from: number;
+  readonly to: number;
+  readonly drawing: string;
+  readonly inked: boolean;
+}
+
+/** The mouth lane as the page tells it to screen readers. */
+export async function mouthLane(page: Page): Promise<ExposureCell[]> {
+  await page.locator('[role=gridcell][data-drawing]').first().waitFor({ state: 'attached' });
+  const cells = await page.locator('[role=gridcell][data-drawing]').evaluateAll((elements) =>
+    elements.map((element) => {
+      const { from, to, drawing, inked } = (element as HTMLElement).dataset;
+      return { from: Number(from), to: Number(to), drawing: drawing!, inked: inked === 'true' };
+    }),
+  );
+  // An exposure that runs over a system's end stands in both.
+  return cells.filter((cell, index) => index === 0 || cell.from !== cells[index - 1]!.from).sort((a, b) => a.from - b.from);
+}
+
+export async function openDemo(page: Page, app: App, scene: string, step = 'key'): Promise<void> {
+  await page.goto(app.url(`/scenes/${scene}/${step}`));
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+}
+
+/** Sentences of one voice joined into one recording, so that reading it takes a while; returns its path and script. */
+export function joinedLines(app: App, voice: string, first: number, count: number): { file: string; script: string } {
+  const waves = Array.from({ length: count }, (_, index) =>
+    readFileSync(join(SPEECH, `${voice}-${String(first + index).padStart(2, '0')}.wav`)),
+  );
+  const bytes = Buffer.concat([waves[0]!.subarray(0, 44), ...waves.map((wave) => wave.subarray(44))]);
+  bytes.writeUInt32LE(bytes.length - 8, 4);
+  bytes.writeUInt32LE(bytes.length - 44, 40);
+  const file = join(app.folder, `${voice}-${first}-${count}.wav`);
+  writeFileSync(file, bytes);
+  return { file, script: SENTENCES.slice(first, first + count).join('\n') };
+}

@@ -1,0 +1,22 @@
+import { defineConfig } from '@playwright/test';
+import { chromiumPath } from './chromium.js';
+
+/** Debian's Chromium, kept from calling anybody. */
+const args =
+  '--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync';
+
+export default defineConfig({
+  testDir: 'tests',
+  outputDir: 'results',
+  workers: 1,
+  retries: 0,
+  // Readings run on whatever machine there is: nothing here depends on how fast.
+  timeout: 180_000,
+  expect: { timeout: 60_000 },
+  reporter: process.env['ZEST_REPORT'] ? [['list'], ['json', { outputFile: process.env['ZEST_REPORT'] }]] : [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: chromiumPath(), args: args.split(' ') },
+    trace: 'retain-on-failure',
+  },
+});

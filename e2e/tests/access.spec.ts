@@ -1,0 +1,74 @@
+/** Anybody can work here: no fault by the rules of WCAG 2.1 A and AA, by day and by night, and nothing needs a mouse. */
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, openApp, openDemo, test } from '../app.js';
+
+const STEPS = ['chart', 'listen', 'key', 'hand-off'];
+
+for (const theme of ['day', 'night']) {
+  test(`no fault on any page by ${theme}`, async ({ page, app }) => {
+    await page.addInitScript((chosen) => localStorage.setItem('zest-theme', chosen), theme);
+    const check = async (): Promise<void> => {
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
+      expect(violations.map(({ id, nodes }) => ({ id, where: nodes.map((node) => node.html.slice(0, 160)) }))).toEqual([]);
+    };
+    await page.goto(app.url('/'));
+    await expect(page.getByRole('heading', { name: 'The wet stamp' })).toBeVisible();
+    await check();
+    for (const step of STEPS) {
+      await openDemo(page, app, 'the-wet-stamp', step);
+      await check();
+    }
+  });
+}
+
+test('nothing that matters is below the fold at 1280 by 800', async ({ page, app }) => {
+  for (const step of STEPS) {
+    await openDemo(page, app, 'the-wet-stamp', step);
+    const { scrolls, width } = await page.evaluate(() => ({
+      scrolls: document.documentElement.scrollHeight > innerHeight,
+      width: document.documentElement.scrollWidth,
+    }));
+    expect(scrolls).toBe(false);
+    expect(width).toBe(1280);
+  }
+});
+
+test('a scene is opened, keyed and saved from the keyboard alone, with the focus in sight', async ({ page, app }) => {
+  await page.goto(app.url('/'));
+  const link = page.getByRole('link', { name: /A complaint/ });
+  for (let press = 0; press < 12 && !(await link.evaluate((element) => element === document.activeElement)); press++)
+    await page.keyboard.press('Tab');
+  await expect(link).toBeFocused();
+  expect(await link.evaluate((element) => getComputedStyle(element).outlineStyle)).toBe('solid');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('easel')).toBeVisible();
+  await page.keyboard.press('End');
+  await page.keyboard.press('KeyZ');
+  await expect(page.getByTestId('readout')).toContainText('Drop, ink');
+  await page.keyboard.press('Control+KeyZ');
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+});
+
+test('a scene that is not there says so and leads back', async ({ page, app }) => {
+  await page.goto(app.url('/scenes/nowhere/key'));
+  await expect(page.getByText('There is no such scene.')).toBeVisible();
+  await page.goto(app.url('/lost/page'));
+  await page.getByRole('link', { name: 'Go to the scenes' }).click();
+  await expect(page.getByRole('heading', { name: 'Night Post' })).toBeVisible();
+});
+
+test('a scene is removed after asking', async ({ page }) => {
+  const app = await openApp();
+  await page.goto(app.url('/'));
+  const { length } = await app.json<unknown[]>('/api/scenes');
+  await page.getByRole('button', { name: /^Remove A complaint/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('heading', { name: 'A complaint at low tide' })).toBeVisible();
+  await page.getByRole('button', { name: /^Remove A complaint/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'A complaint at low tide' })).toBeHidden();
+  expect((await app.json<unknown[]>('/api/scenes')).length).toBe(length - 1);
+  await app.stop();
+});
