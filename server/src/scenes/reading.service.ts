@@ -42,8 +42,8 @@ export class ReadingService implements OnModuleInit {
     if (isRefusal(reading)) throw new JobFailed(reading.refusal);
     signal.throwIfAborted();
     report(0.97, 'Keying the mouths');
-    em.clear();
-    await this.takeAndKey(em, scene.id, clipId, reading);
+    // A fork of its own: the scene may have changed while it was read, and the job must stay known to the job's.
+    await this.takeAndKey(em.fork(), scene.id, clipId, reading);
     return [...reading.warnings];
   }
 

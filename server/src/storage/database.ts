@@ -13,6 +13,7 @@ export function databaseOptions(file: string) {
     migrations: { migrationsList: MIGRATIONS, snapshot: false, transactional: true },
     // Requests fork their own entity manager through RequestContext; start-up code forks by hand.
     allowGlobalContext: false,
+    logger: () => undefined,
   });
 }
 

@@ -1,0 +1,252 @@
+/** The HTTP API on a real database, with the real recogniser in its worker threads. */
+import { applyPatch, exposuresOfTrack, putDrawing, SCENE_KIND, starterChart, type Patch, type SceneDocument } from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
+import { openTestApp, RECORDING, SCRIPT, type TestApp } from './testing/testApp.js';
+
+jest.setTimeout(120_000);
+
+const chart = starterChart('Test', 'brush');
+let app: TestApp;
+
+beforeAll(async () => {
+  app = await openTestApp();
+});
+afterAll(() => app.close());
+
+interface SceneAnswer {
+  readonly revision: number;
+  readonly document: SceneDocument;
+  readonly reading: { readonly state: string; readonly message: string } | null;
+}
+
+async function scene(id: string): Promise<SceneAnswer> {
+  return (await app.agent().get(`/api/scenes/${id}`).expect(200)).body as SceneAnswer;
+}
+
+/** The patch of a keycap, ready to send. */
+function keycap(document: SceneDocument, frame: number, drawing: string): Patch {
+  return putDrawing(document, { track: document.tracks[0]!.id, frame, drawing }, chart, randomUUID) as Patch;
+}
+
+const send = (id: string, baseRevision: number, patch: Patch) =>
+  app.agent().patch(`/api/scenes/${id}`).send({ baseRevision, patchId: patch.id, reason: patch.reason, ops: patch.ops });
+
+async function ended(jobId: string): Promise<{ state: string; message: string; done: number }> {
+  for (let look = 0; look < 2000; look++) {
+    const { body } = await app.agent().get(`/api/jobs/${jobId}`).expect(200);
+    if (['done', 'failed', 'cancelled'].includes(body.state)) return body;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error(`The job ${jobId} did not end.`);
+}
+
+function upload(fields: Record<string, string>, recording: Buffer = RECORDING, name = 'line.wav') {
+  const call = app.agent().post('/api/scenes');
+  for (const [field, value] of Object.entries(fields)) void call.field(field, value);
+  return call.attach('recording', recording, name);
+}
+
+const LINE = { script: SCRIPT, frameRate: '24', characterId: 'bramble' };
+
+describe('the demo', () => {
+  it('is there on a fresh database: three scenes at three frame rates, two characters, thirteen mouths each', async () => {
+    const { body } = await app.agent().get('/api/scenes').expect(200);
+    expect(body.map((card: { frameRate: { num: number }; holdFrames: number }) => [card.frameRate.num, card.holdFrames])).toEqual([
+      [24, 2],
+      [12, 1],
+      [25, 1],
+    ]);
+    const charts = (await app.agent().get('/api/charts').expect(200)).body;
+    expect(charts.map((entry: { document: { drawings: unknown[] } }) => entry.document.drawings.length)).toEqual([13, 13]);
+    const [production] = (await app.agent().get('/api/productions').expect(200)).body;
+    expect(production.characters).toHaveLength(2);
+    const head = await app.agent().get(`/api/assets/${production.characters[0].head}`).expect(200).expect('content-type', /image\/svg\+xml/);
+    expect(head.body.toString()).toContain('<svg');
+    expect(head.headers['content-security-policy']).toContain("default-src 'none'");
+  });
+
+  it('shows every closure of its lines', async () => {
+    for (const id of ['the-wet-stamp', 'a-complaint', 'the-last-ferry']) {
+      const { document } = await scene(id);
+      const played = new Set(document.exposures.filter((exposure) => ['press', 'bite'].includes(exposure.drawing)).flatMap((exposure) => exposure.plays));
+      for (const phoneme of document.phonemes.filter((candidate) => 'M B P F V'.split(' ').includes(candidate.symbol))) expect(played.has(phoneme.id)).toBe(true);
+    }
+  });
+});
+
+describe('changing a scene', () => {
+  const id = 'the-last-ferry';
+
+  it('writes one revision, and the same patch again is harmless', async () => {
+    const { revision, document } = await scene(id);
+    const patch = keycap(document, 20, 'drop');
+    await send(id, revision, patch).expect(200, { revision: revision + 1 });
+    await send(id, revision, patch).expect(200, { revision: revision + 1 });
+    const after = await scene(id);
+    expect(after.revision).toBe(revision + 1);
+    expect(after.document).toEqual(JSON.parse(JSON.stringify(applyPatch(SCENE_KIND, document, patch))));
+    const { body } = await app.agent().get(`/api/scenes/${id}/patches?since=${revision}`).expect(200);
+    expect(body).toEqual([{ revision: revision + 1, patch: JSON.parse(JSON.stringify(patch)) }]);
+  });
+
+  it('answers 409 to a stale base, with the patches since, and changes nothing', async () => {
+    const { revision, document } = await scene(id);
+    const first = keycap(document, 50, 'ring');
+    await send(id, revision, first).expect(200);
+    const { body, headers } = await send(id, revision, keycap(document, 90, 'lift')).expect(409);
+    expect(headers['content-type']).toMatch(/application\/problem\+json/);
+    expect(body).toMatchObject({ status: 409, revision: revision + 1, patchesSince: [{ patch: { id: first.id } }] });
+    expect(body.detail).toMatch(/send it again/);
+    expect((await scene(id)).revision).toBe(revision + 1);
+  });
+
+  it.each<[string, (document: SceneDocument) => Patch['ops'], RegExp]>([
+    ['a before that is not what is there', ({ exposures }) => [{ op: 'put', table: 'exposures', id: exposures[0]!.id, before: { ...exposures[0]!, drawing: 'ring' } as never, after: null }], /not what the patch expects/],
+    ['an overlap', ({ exposures }) => [{ op: 'put', table: 'exposures', id: exposures[0]!.id, before: exposures[0]!, after: { ...exposures[0]!, to: exposures[0]!.to + 1 } as never }], /starts before the one before it ends/],
+    ['a drawing that is not there', ({ exposures }) => [{ op: 'put', table: 'exposures', id: exposures[0]!.id, before: exposures[0]!, after: { ...exposures[0]!, drawing: 'grin' } as never }], /not in its chart/],
+    ['a frame rate of 0', ({ settings }) => [{ op: 'put', table: 'settings', id: 'scene', before: settings[0]!, after: { ...settings[0]!, frameRate: { num: 0, den: 1 } } as never }], /frame rate/],
+    ['a table that is not there', () => [{ op: 'put', table: 'secrets', id: 'x', before: null, after: { id: 'x' } }], /no table secrets/],
+    ['a put that says nothing', () => [{ op: 'put', table: 'exposures', id: 'x', before: null, after: null }], /before or an after/],
+    ['a record under another id', () => [{ op: 'put', table: 'exposures', id: 'x', before: null, after: { id: 'y' } }], /must carry its id x/],
+    ['a shift without frames', () => [{ op: 'shift', table: 'exposures', track: 'mouth1' } as never], /frames at and by/],
+  ])('refuses %s in a sentence', async (_, opsOf, message) => {
+    const { revision, document } = await scene(id);
+    const { body } = await send(id, revision, { id: randomUUID(), reason: 'test.bad', ops: opsOf(document) }).expect(422);
+    expect(body.detail).toMatch(message);
+    expect(await scene(id)).toMatchObject({ revision, document });
+  });
+
+  it('refuses a body with anything that was not declared', async () => {
+    const { body } = await app.agent().patch(`/api/scenes/${id}`).send({ baseRevision: 0, patchId: 'x', reason: 'a.b', ops: [], admin: true }).expect(400);
+    expect(body.detail).toMatch(/admin/);
+    expect(body).not.toHaveProperty('stack');
+  });
+
+  it('keeps everything over a restart', async () => {
+    const before = await scene(id);
+    await app.reopen();
+    expect(await scene(id)).toEqual(before);
+  });
+
+  it('keeps another version as a scene of its own', async () => {
+    const { document } = await scene(id);
+    const { body } = await app.agent().post('/api/scenes/copies').send({ title: 'Mine', document }).expect(201);
+    expect((await scene(body.sceneId)).document.exposures).toEqual(document.exposures);
+    await app.agent().post('/api/scenes/copies').send({ title: 'Mine', document: { settings: [] } }).expect(422);
+    await app.agent().delete(`/api/scenes/${body.sceneId}`).expect(204);
+    await app.agent().get(`/api/scenes/${body.sceneId}`).expect(404);
+  });
+});
+
+describe('a new scene', () => {
+  it('is read and keyed by the server, in two revisions, and told by server-sent events', async () => {
+    const { body } = await upload({ ...LINE, title: 'Marmalade' }).expect(201);
+    const events = await app.agent().get(`/api/jobs/${body.jobId}/events`).expect('content-type', /text\/event-stream/);
+    const states = [...events.text.matchAll(/^data: (.*)$/gm)].map((match) => JSON.parse(match[1]!) as { state: string; done: number });
+    expect(states.at(-1)).toMatchObject({ state: 'done', done: 1 });
+    for (const [index, { done }] of states.entries()) if (index > 0) expect(done).toBeGreaterThanOrEqual(states[index - 1]!.done);
+    const { document, revision } = await scene(body.sceneId);
+    expect(revision).toBe(2);
+    expect(document.words.map((word) => word.text)).toEqual(['My', 'mother', 'makes', 'marmalade', 'in', 'May']);
+    const lane = exposuresOfTrack(document, 'mouth1');
+    expect(lane.every((exposure) => !exposure.inked)).toBe(true);
+    expect(lane.filter((exposure) => exposure.drawing === 'press').length).toBeGreaterThanOrEqual(4);
+    await app.agent().get(`/api/assets/${document.clips[0]!.audio}`).expect(200).expect('content-type', /audio/);
+  });
+
+  it('read again with another script keeps the ink', async () => {
+    const { body } = await upload(LINE).expect(201);
+    await ended(body.jobId);
+    const before = await scene(body.sceneId);
+    await send(body.sceneId, before.revision, keycap(before.document, 12, 'pucker')).expect(200);
+    const { body: job } = await app.agent().post(`/api/scenes/${body.sceneId}/readings`).send({ clipId: 'clip1' }).expect(201);
+    expect(await ended(job.id)).toMatchObject({ state: 'done' });
+    const ink = (await scene(body.sceneId)).document.exposures.filter((exposure) => exposure.inked);
+    expect(ink).toMatchObject([{ from: 12, drawing: 'pucker' }]);
+    await app.agent().post(`/api/scenes/${body.sceneId}/readings`).send({ clipId: 'clip9' }).expect(422);
+  });
+
+  it('whose words are not in the recording fails in a sentence, and the scene stays', async () => {
+    const endless = Array.from({ length: 12 }, () => 'Vivid velvet leaves fell off the fig tree.').join(' ');
+    const { body } = await upload({ ...LINE, script: endless }).expect(201);
+    expect(await ended(body.jobId)).toMatchObject({ state: 'failed', message: expect.stringMatching(/could not be found in this recording/) });
+    expect((await scene(body.sceneId)).document.clips[0]!.script).toBe(endless);
+  });
+
+  it.each<[string, Record<string, string>, Buffer, number, RegExp]>([
+    ['a file that is not audio', LINE, Buffer.from('#!/bin/sh\necho herring'), 422, /not a WAV file/],
+    ['an empty file', LINE, Buffer.alloc(0), 422, /No recording/],
+    ['an empty script', { ...LINE, script: '(a sigh)' }, RECORDING, 422, /no words/],
+    ['a frame rate of 0', { ...LINE, frameRate: '0' }, RECORDING, 422, /frame rate is “0”/],
+    ['nobody who speaks', { ...LINE, characterId: 'nobody' }, RECORDING, 404, /character/],
+    ['a hold of 99', { ...LINE, holdFrames: '99' }, RECORDING, 400, /holdFrames/],
+    ['a recording of 0 seconds', LINE, RECORDING.subarray(0, 44), 422, /0 seconds/],
+  ])('refuses %s', async (_, fields, recording, status, message) => {
+    const before = (await app.agent().get('/api/scenes')).body.length;
+    const { body } = await upload(fields, recording).expect(status);
+    expect(body.detail).toMatch(message);
+    expect((await app.agent().get('/api/scenes')).body.length).toBe(before);
+  });
+});
+
+describe('jobs', () => {
+  it('under way when the server stops start again with it', async () => {
+    const { body } = await upload(LINE).expect(201);
+    await app.reopen();
+    expect(await ended(body.jobId)).toMatchObject({ state: 'done' });
+    expect((await scene(body.sceneId)).document.words).toHaveLength(6);
+  });
+
+  it('can be cancelled, and the next one works', async () => {
+    const { body } = await upload(LINE).expect(201);
+    const cancelled = await app.agent().delete(`/api/jobs/${body.jobId}`).expect(200);
+    expect(cancelled.body.state).toBe('cancelled');
+    const { body: next } = await app.agent().post(`/api/scenes/${body.sceneId}/readings`).send({ clipId: 'clip1' }).expect(201);
+    expect(await ended(next.id)).toMatchObject({ state: 'done' });
+  });
+
+  it('render pictures into a zip, or say what is wrong with their name', async () => {
+    const pictures = { trackId: 'mouth1', baseName: 'odette', firstNumber: 1, width: 64, height: 64, withHead: false };
+    const { body } = await app.agent().post('/api/scenes/a-complaint/pictures').send(pictures).expect(201);
+    await app.agent().get(`/api/jobs/${body.id}/result`);
+    expect(await ended(body.id)).toMatchObject({ state: 'done' });
+    const zip = await app.agent().get(`/api/jobs/${body.id}/result`).expect(200).expect('content-disposition', /odette\.zip/).buffer(true).parse((response, done) => {
+      const chunks: Buffer[] = [];
+      response.on('data', (chunk: Buffer) => chunks.push(chunk));
+      response.on('end', () => done(null, Buffer.concat(chunks)));
+    });
+    expect((zip.body as Buffer).subarray(0, 2).toString()).toBe('PK');
+    for (const [changes, message] of [[{ baseName: 'odette2' }, /no digits/], [{ firstNumber: 9990 }, /9999/], [{ width: 99_999 }, /width/]] as const) {
+      const refused = await app.agent().post('/api/scenes/a-complaint/pictures').send({ ...pictures, ...changes }).expect(422);
+      expect(refused.body.detail).toMatch(message);
+    }
+    await app.agent().post('/api/scenes/a-complaint/pictures').send({ ...pictures, trackId: 'eyes' }).expect(404);
+  });
+});
+
+describe('the guard', () => {
+  it('answers this computer only', async () => {
+    const { body } = await app.agent().get('/api/scenes').set('Host', 'zest.example').expect(403);
+    expect(body.detail).toMatch(/only on this computer/);
+    await app.agent().get('/api/scenes').set('Origin', 'https://elsewhere.example').expect(403);
+    await app.agent().get('/api/scenes').set('Origin', 'http://127.0.0.1:4178').expect(200);
+  });
+
+  it('sends a strict content policy, and problems without a stack', async () => {
+    const answer = await app.agent().get('/api/scenes/none').expect(404);
+    expect(answer.headers['content-security-policy']).toContain("default-src 'self'");
+    expect(answer.headers['content-security-policy']).not.toContain('upgrade-insecure-requests');
+    expect(answer.headers['content-type']).toMatch(/problem\+json/);
+    expect(Object.keys(answer.body)).toEqual(['type', 'title', 'status', 'detail']);
+    await app.agent().get('/api/nothing').expect(404);
+    await app.agent().get('/api/assets/0000').expect(404);
+    await app.agent().get('/api/jobs/0000/events').expect(404);
+  });
+
+  it('describes itself', async () => {
+    const { body } = await app.agent().get('/api/docs-json').expect(200);
+    expect(Object.keys(body.paths)).toEqual(expect.arrayContaining(['/api/scenes', '/api/scenes/{id}', '/api/charts', '/api/productions', '/api/jobs/{id}/events', '/api/assets/{hash}']));
+    expect(body.components.schemas.PatchSceneDto.properties).toHaveProperty('patchId');
+    await app.agent().get('/api/docs').expect(200);
+  });
+});
