@@ -70,6 +70,7 @@ check('prettier', run(bin('prettier'), ['--check', '--log-level', 'warn', '.']))
 
 heading('Types');
 check('core, engine, server, cli', run(bin('tsc'), ['-b']));
+check('tests', run(bin('tsc'), ['-p', 'tsconfig.tests.json']));
 check('web', run(bin('tsc'), ['-p', 'web', '--noEmit']));
 check('e2e', run(bin('tsc'), ['-p', 'e2e', '--noEmit']));
 

@@ -66,33 +66,31 @@ export interface SessionOptions {
 
 export const newId = (): string => crypto.randomUUID();
 
-function startOf(view: SceneView, saved: { rebased: ReturnType<typeof maybeRebase>; own: readonly Patch[] } | undefined): SessionState {
-  const base = {
-    sceneId: view.id,
-    revision: view.revision,
-    confirmed: view.document,
-    document: view.document,
-    unconfirmed: [],
-    history: NO_HISTORY,
-  };
-  if (!saved) return { ...base, saveState: 'saved' };
-  if (!saved.rebased) return { ...base, unconfirmed: saved.own, saveState: 'conflict' };
-  const { document, unconfirmed } = saved.rebased;
-  return { ...base, document, unconfirmed, saveState: unconfirmed.length > 0 ? 'saving' : 'saved' };
-}
-
 /** Opens a scene, with whatever a closed tab left unsaved on top. */
 export async function openSession(view: SceneView, options: SessionOptions): Promise<SceneSession> {
+  const start = { sceneId: view.id, revision: view.revision, confirmed: view.document, document: view.document, history: NO_HISTORY };
   const kept = await loadUnsaved(view.id);
-  let saved: Parameters<typeof startOf>[1];
-  if (kept) {
-    const since = await api<RevisionView[]>(`/scenes/${view.id}/patches?since=${kept.baseRevision}`);
-    const known = new Set(since.map(({ patch }) => patch.id));
-    const own = kept.patches.filter((patch) => !known.has(patch.id));
-    saved = { rebased: maybeRebase(view.document, [], own), own };
-  }
+  if (!kept)
+    return sessionOn(
+      createStore<SessionState>(() => ({ ...start, unconfirmed: [], saveState: 'saved' })),
+      options,
+    );
+  // The tab that left these may have got them through after the view was fetched: what came since the view goes in first.
+  const since = await api<RevisionView[]>(`/scenes/${view.id}/patches?since=${Math.min(kept.baseRevision, view.revision)}`);
+  const known = new Set(since.map(({ patch }) => patch.id));
+  const own = kept.patches.filter((patch) => !known.has(patch.id));
+  const newer = since.filter(({ revision }) => revision > view.revision);
+  const rebased = maybeRebase(
+    view.document,
+    newer.map(({ patch }) => patch),
+    own,
+  );
+  const revision = newer.at(-1)?.revision ?? view.revision;
+  const state: SessionState = rebased
+    ? { ...start, ...rebased, revision, saveState: own.length > 0 ? 'saving' : 'saved' }
+    : { ...start, unconfirmed: own, saveState: 'conflict' };
   return sessionOn(
-    createStore<SessionState>(() => startOf(view, saved)),
+    createStore<SessionState>(() => state),
     options,
   );
 }

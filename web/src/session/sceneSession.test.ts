@@ -1,0 +1,211 @@
+/** Saving: one request at a time, nothing lost, and honest about it. The server is a small stand-in that keeps its rules. */
+import { applyPatch, DEFAULT_RULES, newScene, putDrawing, SCENE_KIND, starterChart, type Patch, type SceneDocument } from '@zest-jaw/core';
+import type { SceneView } from '../api/views.js';
+import { openSession, newId, type SceneSession } from './sceneSession.js';
+import { loadUnsaved } from './unsaved.js';
+
+const kept = new Map<string, unknown>();
+jest.mock('idb-keyval', () => ({
+  get: (key: string) => Promise.resolve(kept.get(key)),
+  set: (key: string, value: unknown) => Promise.resolve(void kept.set(key, value)),
+  del: (key: string) => Promise.resolve(void kept.delete(key)),
+}));
+
+const chart = starterChart('Test', 'brush');
+const clip = { characterId: 'c', audio: 'a', fileName: 'f', lengthSamples: 96_000, script: '', language: 'en' as const };
+const empty = newScene({
+  title: 'Test',
+  frameRate: { num: 24, den: 1 },
+  firstFrame: 1,
+  chartId: 'chart',
+  chart,
+  rules: DEFAULT_RULES,
+  clip,
+});
+
+class StandInServer {
+  revisions: Patch[] = [];
+  reachable = true;
+  requests = 0;
+  inFlight = 0;
+  mostInFlight = 0;
+  copies: SceneDocument[] = [];
+
+  get document(): SceneDocument {
+    return this.revisions.reduce((scene, patch) => applyPatch(SCENE_KIND, scene, patch), empty);
+  }
+
+  view(): SceneView {
+    return { id: 's', productionId: 'p', revision: this.revisions.length, document: this.document, reading: null };
+  }
+
+  private since(revision: number): unknown[] {
+    return this.revisions.slice(revision).map((patch, index) => ({ revision: revision + index + 1, patch }));
+  }
+
+  private answer(path: string, method: string, body: Record<string, unknown>): [number, unknown] {
+    if (method === 'PATCH') {
+      const known = this.revisions.findIndex((patch) => patch.id === body['patchId']);
+      if (known >= 0) return [200, { revision: known + 1 }];
+      if (body['baseRevision'] !== this.revisions.length)
+        return [409, { detail: 'stale', patchesSince: this.since(Number(body['baseRevision'])) }];
+      if (body['reason'] === 'bad.patch') return [422, { detail: 'The server will not have this.' }];
+      this.revisions.push({ id: String(body['patchId']), reason: String(body['reason']), ops: body['ops'] as Patch['ops'] });
+      return [200, { revision: this.revisions.length }];
+    }
+    if (path.endsWith('/copies')) {
+      this.copies.push(body['document'] as SceneDocument);
+      return [201, { sceneId: 'copy' }];
+    }
+    const since = /since=(\d+)/.exec(path);
+    return since ? [200, this.since(Number(since[1]))] : [200, this.view()];
+  }
+
+  fetch = async (path: string, { method = 'GET', body }: { method?: string; body?: string } = {}): Promise<unknown> => {
+    this.requests += 1;
+    this.mostInFlight = Math.max(this.mostInFlight, ++this.inFlight);
+    await Promise.resolve();
+    this.inFlight -= 1;
+    if (!this.reachable) throw new TypeError('no network');
+    const [status, content] = this.answer(path, method, body ? (JSON.parse(body) as Record<string, unknown>) : {});
+    return { ok: status < 300, status, text: () => Promise.resolve(JSON.stringify(content)) };
+  };
+}
+
+let server: StandInServer;
+let refusals: string[];
+let session: SceneSession;
+
+const open = async (): Promise<SceneSession> =>
+  openSession(JSON.parse(JSON.stringify(server.view())) as SceneView, {
+    charts: new Map([['chart', chart]]),
+    onRefusal: (sentence) => refusals.push(sentence),
+    checksEveryChange: true,
+  });
+
+const put = (on: SceneSession, frame: number, drawing: string): boolean =>
+  on.change(putDrawing(on.store.getState().document, { track: 'mouth1', frame, drawing }, chart, newId));
+
+beforeEach(async () => {
+  kept.clear();
+  server = new StandInServer();
+  refusals = [];
+  Object.assign(globalThis, { fetch: server.fetch });
+  Object.assign(globalThis.crypto, { randomUUID: () => `id-${Math.random()}` });
+  session = await open();
+});
+afterEach(() => session.close());
+
+describe('a session', () => {
+  it('shows a change at once, sends it, and says when it is saved', async () => {
+    put(session, 10, 'drop');
+    expect(session.store.getState().document.exposures).toHaveLength(2);
+    expect(session.store.getState().saveState).toBe('saving');
+    expect((await loadUnsaved('s'))!.patches).toHaveLength(1);
+    await session.flush();
+    expect(session.store.getState()).toMatchObject({ saveState: 'saved', revision: 1, unconfirmed: [] });
+    expect(server.document).toEqual(session.store.getState().document);
+    expect(await loadUnsaved('s')).toBeUndefined();
+  });
+
+  it('sends in order, one at a time', async () => {
+    for (const [frame, drawing] of [
+      [10, 'drop'],
+      [20, 'ring'],
+      [30, 'lift'],
+    ] as const)
+      put(session, frame, drawing);
+    await session.flush();
+    expect(server.mostInFlight).toBe(1);
+    expect(server.revisions).toHaveLength(3);
+    expect(server.document).toEqual(session.store.getState().document);
+  });
+
+  it('undoes and redoes as new revisions', async () => {
+    put(session, 10, 'drop');
+    expect(session.undo()).toBe(true);
+    expect(session.store.getState().document.exposures).toEqual(empty.exposures);
+    expect(session.undo()).toBe(false);
+    expect(session.redo()).toBe(true);
+    await session.flush();
+    expect(server.revisions).toHaveLength(3);
+    expect(server.document.exposures).toHaveLength(2);
+  });
+
+  it('tells a refusal and changes nothing', () => {
+    expect(put(session, 999, 'drop')).toBe(false);
+    expect(refusals[0]).toMatch(/outside the scene/);
+    expect(session.store.getState().unconfirmed).toEqual([]);
+  });
+
+  it('keeps work while the server is away, over a closed tab, and sends it once', async () => {
+    server.reachable = false;
+    put(session, 10, 'drop');
+    await expect(session.flush()).rejects.toThrow(/Not everything is saved/);
+    expect(session.store.getState().saveState).toBe('unreachable');
+    session.close();
+    server.reachable = true;
+    session = await open();
+    expect(session.store.getState().document.exposures).toHaveLength(2);
+    await session.flush();
+    expect(server.revisions).toHaveLength(1);
+  });
+
+  it('does not send again what the server had before the answer was lost', async () => {
+    put(session, 10, 'drop');
+    const [patch] = session.store.getState().unconfirmed;
+    server.revisions.push(patch!);
+    session.close();
+    session = await open();
+    expect(session.store.getState()).toMatchObject({ unconfirmed: [], saveState: 'saved' });
+    expect(session.store.getState().document).toEqual(server.document);
+  });
+
+  it('puts its changes on top of others that do not touch them', async () => {
+    put(session, 30, 'lift');
+    await session.flush();
+    const other = await open();
+    put(other, 10, 'drop');
+    await other.flush();
+    put(session, 40, 'ring');
+    await session.flush();
+    expect(session.store.getState().document).toEqual(server.document);
+    expect(server.document.exposures.map((exposure) => exposure.drawing)).toEqual(['rest', 'drop', 'lift', 'ring']);
+    other.close();
+  });
+
+  it('keeps both versions when they do not fit', async () => {
+    const other = await open();
+    put(other, 0, 'drop');
+    await other.flush();
+    put(session, 0, 'ring');
+    await expect(session.flush()).rejects.toThrow();
+    expect(session.store.getState().saveState).toBe('conflict');
+    expect(await session.keepAsCopy('Mine')).toBe('copy');
+    expect(server.copies[0]!.exposures[0]!.drawing).toBe('ring');
+    expect(session.store.getState().document.exposures[0]!.drawing).toBe('drop');
+    expect(session.store.getState().saveState).toBe('saved');
+    other.close();
+  });
+
+  it('goes back to what the server has when it refuses a change, and says why', async () => {
+    const [exposure] = empty.exposures;
+    session.change({
+      id: newId(),
+      reason: 'bad.patch',
+      ops: [{ op: 'put', table: 'exposures', id: exposure!.id, before: exposure!, after: { ...exposure!, drawing: 'ring' } as never }],
+    });
+    await session.flush();
+    expect(refusals).toEqual(['The server will not have this.']);
+    expect(session.store.getState().document.exposures).toEqual(empty.exposures);
+  });
+
+  it('takes in what the server did meanwhile', async () => {
+    const other = await open();
+    put(other, 10, 'drop');
+    await other.flush();
+    await session.refresh();
+    expect(session.store.getState().document).toEqual(server.document);
+    other.close();
+  });
+});
