@@ -32,7 +32,10 @@ export default {
     project('core'),
     project('engine', { testEnvironment: 'node' }),
     // Its workers are the built ones: a thread needs plain JavaScript.
-    project('server', { testEnvironment: 'node', setupFiles: [`${import.meta.dirname}/scripts/jestSetup.cjs`, `${import.meta.dirname}/scripts/jestWorkers.cjs`] }),
+    project('server', {
+      testEnvironment: 'node',
+      setupFiles: [`${import.meta.dirname}/scripts/jestSetup.cjs`, `${import.meta.dirname}/scripts/jestWorkers.cjs`],
+    }),
     project('cli', { testEnvironment: 'node' }),
     project('web', { testEnvironment: 'jsdom' }),
   ],

@@ -60,7 +60,11 @@ describe('the demo', () => {
     expect(charts.map((entry: { document: { drawings: unknown[] } }) => entry.document.drawings.length)).toEqual([13, 13]);
     const [production] = (await app.agent().get('/api/productions').expect(200)).body;
     expect(production.characters).toHaveLength(2);
-    const head = await app.agent().get(`/api/assets/${production.characters[0].head}`).expect(200).expect('content-type', /image\/svg\+xml/);
+    const head = await app
+      .agent()
+      .get(`/api/assets/${production.characters[0].head}`)
+      .expect(200)
+      .expect('content-type', /image\/svg\+xml/);
     expect(head.body.toString()).toContain('<svg');
     expect(head.headers['content-security-policy']).toContain("default-src 'none'");
   });
@@ -68,8 +72,11 @@ describe('the demo', () => {
   it('shows every closure of its lines', async () => {
     for (const id of ['the-wet-stamp', 'a-complaint', 'the-last-ferry']) {
       const { document } = await scene(id);
-      const played = new Set(document.exposures.filter((exposure) => ['press', 'bite'].includes(exposure.drawing)).flatMap((exposure) => exposure.plays));
-      for (const phoneme of document.phonemes.filter((candidate) => 'M B P F V'.split(' ').includes(candidate.symbol))) expect(played.has(phoneme.id)).toBe(true);
+      const played = new Set(
+        document.exposures.filter((exposure) => ['press', 'bite'].includes(exposure.drawing)).flatMap((exposure) => exposure.plays),
+      );
+      for (const phoneme of document.phonemes.filter((candidate) => 'M B P F V'.split(' ').includes(candidate.symbol)))
+        expect(played.has(phoneme.id)).toBe(true);
     }
   });
 });
@@ -101,13 +108,59 @@ describe('changing a scene', () => {
   });
 
   it.each<[string, (document: SceneDocument) => Patch['ops'], RegExp]>([
-    ['a before that is not what is there', ({ exposures }) => [{ op: 'put', table: 'exposures', id: exposures[0]!.id, before: { ...exposures[0]!, drawing: 'ring' } as never, after: null }], /not what the patch expects/],
-    ['an overlap', ({ exposures }) => [{ op: 'put', table: 'exposures', id: exposures[0]!.id, before: exposures[0]!, after: { ...exposures[0]!, to: exposures[0]!.to + 1 } as never }], /starts before the one before it ends/],
-    ['a drawing that is not there', ({ exposures }) => [{ op: 'put', table: 'exposures', id: exposures[0]!.id, before: exposures[0]!, after: { ...exposures[0]!, drawing: 'grin' } as never }], /not in its chart/],
-    ['a frame rate of 0', ({ settings }) => [{ op: 'put', table: 'settings', id: 'scene', before: settings[0]!, after: { ...settings[0]!, frameRate: { num: 0, den: 1 } } as never }], /frame rate/],
+    [
+      'a before that is not what is there',
+      ({ exposures }) => [
+        { op: 'put', table: 'exposures', id: exposures[0]!.id, before: { ...exposures[0]!, drawing: 'ring' } as never, after: null },
+      ],
+      /not what the patch expects/,
+    ],
+    [
+      'an overlap',
+      ({ exposures }) => [
+        {
+          op: 'put',
+          table: 'exposures',
+          id: exposures[0]!.id,
+          before: exposures[0]!,
+          after: { ...exposures[0]!, to: exposures[0]!.to + 1 } as never,
+        },
+      ],
+      /starts before the one before it ends/,
+    ],
+    [
+      'a drawing that is not there',
+      ({ exposures }) => [
+        {
+          op: 'put',
+          table: 'exposures',
+          id: exposures[0]!.id,
+          before: exposures[0]!,
+          after: { ...exposures[0]!, drawing: 'grin' } as never,
+        },
+      ],
+      /not in its chart/,
+    ],
+    [
+      'a frame rate of 0',
+      ({ settings }) => [
+        {
+          op: 'put',
+          table: 'settings',
+          id: 'scene',
+          before: settings[0]!,
+          after: { ...settings[0]!, frameRate: { num: 0, den: 1 } } as never,
+        },
+      ],
+      /frame rate/,
+    ],
     ['a table that is not there', () => [{ op: 'put', table: 'secrets', id: 'x', before: null, after: { id: 'x' } }], /no table secrets/],
     ['a put that says nothing', () => [{ op: 'put', table: 'exposures', id: 'x', before: null, after: null }], /before or an after/],
-    ['a record under another id', () => [{ op: 'put', table: 'exposures', id: 'x', before: null, after: { id: 'y' } }], /must carry its id x/],
+    [
+      'a record under another id',
+      () => [{ op: 'put', table: 'exposures', id: 'x', before: null, after: { id: 'y' } }],
+      /must carry its id x/,
+    ],
     ['a shift without frames', () => [{ op: 'shift', table: 'exposures', track: 'mouth1' } as never], /frames at and by/],
   ])('refuses %s in a sentence', async (_, opsOf, message) => {
     const { revision, document } = await scene(id);
@@ -117,7 +170,11 @@ describe('changing a scene', () => {
   });
 
   it('refuses a body with anything that was not declared', async () => {
-    const { body } = await app.agent().patch(`/api/scenes/${id}`).send({ baseRevision: 0, patchId: 'x', reason: 'a.b', ops: [], admin: true }).expect(400);
+    const { body } = await app
+      .agent()
+      .patch(`/api/scenes/${id}`)
+      .send({ baseRevision: 0, patchId: 'x', reason: 'a.b', ops: [], admin: true })
+      .expect(400);
     expect(body.detail).toMatch(/admin/);
     expect(body).not.toHaveProperty('stack');
   });
@@ -132,7 +189,11 @@ describe('changing a scene', () => {
     const { document } = await scene(id);
     const { body } = await app.agent().post('/api/scenes/copies').send({ title: 'Mine', document }).expect(201);
     expect((await scene(body.sceneId)).document.exposures).toEqual(document.exposures);
-    await app.agent().post('/api/scenes/copies').send({ title: 'Mine', document: { settings: [] } }).expect(422);
+    await app
+      .agent()
+      .post('/api/scenes/copies')
+      .send({ title: 'Mine', document: { settings: [] } })
+      .expect(422);
     await app.agent().delete(`/api/scenes/${body.sceneId}`).expect(204);
     await app.agent().get(`/api/scenes/${body.sceneId}`).expect(404);
   });
@@ -141,7 +202,10 @@ describe('changing a scene', () => {
 describe('a new scene', () => {
   it('is read and keyed by the server, in two revisions, and told by server-sent events', async () => {
     const { body } = await upload({ ...LINE, title: 'Marmalade' }).expect(201);
-    const events = await app.agent().get(`/api/jobs/${body.jobId}/events`).expect('content-type', /text\/event-stream/);
+    const events = await app
+      .agent()
+      .get(`/api/jobs/${body.jobId}/events`)
+      .expect('content-type', /text\/event-stream/);
     const states = [...events.text.matchAll(/^data: (.*)$/gm)].map((match) => JSON.parse(match[1]!) as { state: string; done: number });
     expect(states.at(-1)).toMatchObject({ state: 'done', done: 1 });
     for (const [index, { done }] of states.entries()) if (index > 0) expect(done).toBeGreaterThanOrEqual(states[index - 1]!.done);
@@ -169,7 +233,10 @@ describe('a new scene', () => {
   it('whose words are not in the recording fails in a sentence, and the scene stays', async () => {
     const endless = Array.from({ length: 12 }, () => 'Vivid velvet leaves fell off the fig tree.').join(' ');
     const { body } = await upload({ ...LINE, script: endless }).expect(201);
-    expect(await ended(body.jobId)).toMatchObject({ state: 'failed', message: expect.stringMatching(/could not be found in this recording/) });
+    expect(await ended(body.jobId)).toMatchObject({
+      state: 'failed',
+      message: expect.stringMatching(/could not be found in this recording/),
+    });
     expect((await scene(body.sceneId)).document.clips[0]!.script).toBe(endless);
   });
 
@@ -210,17 +277,35 @@ describe('jobs', () => {
     const { body } = await app.agent().post('/api/scenes/a-complaint/pictures').send(pictures).expect(201);
     await app.agent().get(`/api/jobs/${body.id}/result`);
     expect(await ended(body.id)).toMatchObject({ state: 'done' });
-    const zip = await app.agent().get(`/api/jobs/${body.id}/result`).expect(200).expect('content-disposition', /odette\.zip/).buffer(true).parse((response, done) => {
-      const chunks: Buffer[] = [];
-      response.on('data', (chunk: Buffer) => chunks.push(chunk));
-      response.on('end', () => done(null, Buffer.concat(chunks)));
-    });
+    const zip = await app
+      .agent()
+      .get(`/api/jobs/${body.id}/result`)
+      .expect(200)
+      .expect('content-disposition', /odette\.zip/)
+      .buffer(true)
+      .parse((response, done) => {
+        const chunks: Buffer[] = [];
+        response.on('data', (chunk: Buffer) => chunks.push(chunk));
+        response.on('end', () => done(null, Buffer.concat(chunks)));
+      });
     expect((zip.body as Buffer).subarray(0, 2).toString()).toBe('PK');
-    for (const [changes, message] of [[{ baseName: 'odette2' }, /no digits/], [{ firstNumber: 9990 }, /9999/], [{ width: 99_999 }, /width/]] as const) {
-      const refused = await app.agent().post('/api/scenes/a-complaint/pictures').send({ ...pictures, ...changes }).expect(422);
+    for (const [changes, message] of [
+      [{ baseName: 'odette2' }, /no digits/],
+      [{ firstNumber: 9990 }, /9999/],
+      [{ width: 99_999 }, /width/],
+    ] as const) {
+      const refused = await app
+        .agent()
+        .post('/api/scenes/a-complaint/pictures')
+        .send({ ...pictures, ...changes })
+        .expect(422);
       expect(refused.body.detail).toMatch(message);
     }
-    await app.agent().post('/api/scenes/a-complaint/pictures').send({ ...pictures, trackId: 'eyes' }).expect(404);
+    await app
+      .agent()
+      .post('/api/scenes/a-complaint/pictures')
+      .send({ ...pictures, trackId: 'eyes' })
+      .expect(404);
   });
 });
 
@@ -245,7 +330,16 @@ describe('the guard', () => {
 
   it('describes itself', async () => {
     const { body } = await app.agent().get('/api/docs-json').expect(200);
-    expect(Object.keys(body.paths)).toEqual(expect.arrayContaining(['/api/scenes', '/api/scenes/{id}', '/api/charts', '/api/productions', '/api/jobs/{id}/events', '/api/assets/{hash}']));
+    expect(Object.keys(body.paths)).toEqual(
+      expect.arrayContaining([
+        '/api/scenes',
+        '/api/scenes/{id}',
+        '/api/charts',
+        '/api/productions',
+        '/api/jobs/{id}/events',
+        '/api/assets/{hash}',
+      ]),
+    );
     expect(body.components.schemas.PatchSceneDto.properties).toHaveProperty('patchId');
     await app.agent().get('/api/docs').expect(200);
   });

@@ -71,8 +71,7 @@ export function cutIntoSystems(words: readonly Span[], lengthFrames: number, mos
     for (let start = end - 1; start >= 0; start--) {
       const length = breaks[end]!.at - breaks[start]!.at;
       if (length > mostFrames) break;
-      const isLast = end === breaks.length - 1;
-      const empty = isLast ? 0 : 1 - length / mostFrames;
+      const empty = 1 - length / mostFrames;
       const cost = best[start]!.cost + ROW_COST + (breaks[end]!.isPause ? 0 : CUT_COST) + empty * empty;
       if (cost < best[end]!.cost) best[end] = { cost, from: start };
     }

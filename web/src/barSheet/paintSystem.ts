@@ -122,7 +122,7 @@ function paintSounds({ context, system, data, palette }: Brush, row: Row): void 
     context.fillStyle = palette.ink;
     for (const size of [14, 12]) {
       context.font = `500 ${size}px ${FONT}`;
-      if (context.measureText(item.ipa).width > width - 1) continue;
+      if (context.measureText(item.ipa).width > width + (size === 12 ? 2 : -1)) continue;
       context.fillText(item.ipa, x + width / 2, row.y + row.height / 2 - 2);
       break;
     }
