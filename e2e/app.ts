@@ -66,7 +66,6 @@ export async function openApp(): Promise<App> {
 /** One application for all tests of a file; scenes of the demo are there, and each test makes what it changes. */
 export const test = base.extend<object, { app: App }>({
   app: [
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const app = await openApp();
       await use(app);

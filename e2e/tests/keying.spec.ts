@@ -1,9 +1,10 @@
 /** Putting mouths by hand: ink, undo, keying again, saving, and two people at once. */
+import type { Page } from '@playwright/test';
 import { expect, mouthLane, openDemo, test, type ExposureCell } from '../app.js';
 
 const inkOf = (lane: readonly ExposureCell[]): ExposureCell[] => lane.filter((cell) => cell.inked);
 
-async function goTo(page: import('@playwright/test').Page, frame: number): Promise<void> {
+async function goTo(page: Page, frame: number): Promise<void> {
   await page.keyboard.press('Home');
   for (let at = 0; at < frame; at++) await page.keyboard.press('ArrowRight');
   await expect(page.getByTestId('easel')).toHaveAttribute('data-frame', String(frame));
