@@ -17,7 +17,9 @@ function letterToSound(word: string): string {
 
 /** ARPAbet for an English word by its spelling; undefined when nothing can be made of it. */
 export function maybeGuess(word: string): StressedSymbol[] | undefined {
-  const symbols = maybeSymbolsOfIpa(letterToSound(word));
+  // An accent the English rules do not know is read as the letter without it.
+  const plain = word.normalize('NFD').replace(/\p{M}/gu, '');
+  const symbols = maybeSymbolsOfIpa(letterToSound(plain));
   return symbols && symbols.length > 0 ? symbols : undefined;
 }
 

@@ -1,12 +1,14 @@
 /** A new scene from a recording: decoded once, kept by content, its reading started. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { DEFAULT_RULES, FRAME_RATE_LIMITS, maybeFrameRate, newScene, scriptWords, truthOfWave, truthToWave } from '@zest-jaw/core';
+import { DEFAULT_RULES, FRAME_RATE_LIMITS, maybeFrameRate, newScene, scriptWords, isRefusal, type Refusal } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { AssetStore } from '../assets/asset.store.js';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { JobService } from '../jobs/job.service.js';
 import { Character, Scene } from '../storage/entities.js';
+import type { Decoded } from '../workers/decode.worker.js';
+import { WorkerPool } from '../workers/workerPool.js';
 import { READING_JOB } from './reading.service.js';
 import { NewSceneDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
@@ -23,6 +25,7 @@ export class SceneUploadService {
     private readonly assets: AssetStore,
     private readonly scenes: SceneStore,
     private readonly jobs: JobService,
+    private readonly workers: WorkerPool,
   ) {}
 
   async create(dto: NewSceneDto, file: { originalname: string; buffer: Buffer } | undefined): Promise<StartedScene> {
@@ -36,12 +39,16 @@ export class SceneUploadService {
       throw cannotUse('The script has no words in it. Type the line as it is spoken; directions in brackets are not read.');
     const character = await this.em.findOne(Character, { id: dto.characterId }, { populate: ['chart'] });
     if (!character) throw notThere('character');
-    const truth = truthOfWave(file.buffer);
-    if ('refusal' in truth) throw cannotUse(truth.refusal);
+    const decoded = await this.workers.run<Decoded | Refusal>(
+      'decode',
+      { bytes: Uint8Array.from(file.buffer) },
+      new AbortController().signal,
+    );
+    if (isRefusal(decoded)) throw cannotUse(decoded.refusal);
     // Browsers send file names as UTF-8, which multer reads as Latin-1.
     const fileName = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
     await this.assets.keep(file.buffer, 'audio/wav', fileName);
-    const audio = await this.assets.keep(truthToWave(truth), 'audio/wav', fileName);
+    const audio = await this.assets.keep(decoded.wave, 'audio/wav', fileName);
     const document = newScene({
       title: dto.title?.trim() || fileName.replace(/\.[^.]*$/, '') || 'New scene',
       frameRate,
@@ -53,7 +60,7 @@ export class SceneUploadService {
         characterId: character.id,
         audio: audio.hash,
         fileName,
-        lengthSamples: truth.samples.length,
+        lengthSamples: decoded.lengthSamples,
         script: dto.script,
         language: dto.language ?? 'en',
       },

@@ -7,9 +7,10 @@ import { Piscina } from 'piscina';
 /** Where the built workers are. Under Jest there is no `.js` beside the source, so the folder is injected. */
 export const WORKER_FOLDER = process.env['ZEST_WORKERS'] ?? fileURLToPath(new URL('.', import.meta.url));
 
-/** Readers stay warm; two at most, since each holds a model. The renderer goes after ten seconds without work. */
+/** Readers stay warm; two at most, since each holds a model. The others go after ten seconds without work. */
 const POOLS = {
   read: { file: 'read.worker.js', minThreads: 1, maxThreads: 2, idleTimeout: Number.POSITIVE_INFINITY },
+  decode: { file: 'decode.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   pictures: { file: 'pictures.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
 } as const;
 
@@ -22,7 +23,7 @@ export class WorkerPool implements OnModuleDestroy {
     kind: keyof typeof POOLS,
     task: object,
     signal: AbortSignal,
-    report: (done: number, doing: string) => void,
+    report: (done: number, doing: string) => void = () => undefined,
   ): Promise<Answer> {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', ([done, doing]: [number, string]) => report(done, doing));

@@ -1,0 +1,17 @@
+/** Decodes an uploaded recording to the truth: half an hour of sound is seconds of work, too long for the server's own thread. */
+import { truthOfWave, truthToWave, type WaveRefusal } from '@zest-jaw/core';
+
+export interface DecodeTask {
+  readonly bytes: Uint8Array;
+}
+
+/** A 48 kHz wave file and how many samples it holds. */
+export interface Decoded {
+  readonly wave: Uint8Array;
+  readonly lengthSamples: number;
+}
+
+export default function decode({ bytes }: DecodeTask): Decoded | WaveRefusal {
+  const truth = truthOfWave(bytes);
+  return 'refusal' in truth ? truth : { wave: truthToWave(truth), lengthSamples: truth.samples.length };
+}
