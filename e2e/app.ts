@@ -63,16 +63,13 @@ export async function openApp(): Promise<App> {
   };
 }
 
-/** One application for all tests of a file; scenes of the demo are there, and each test makes what it changes. */
-export const test = base.extend<object, { app: App }>({
-  app: [
-    async ({}, use) => {
-      const app = await openApp();
-      await use(app);
-      await app.stop();
-    },
-    { scope: 'worker' },
-  ],
+/** Each test has an application of its own, with the demo as it was made. */
+export const test = base.extend<{ app: App }>({
+  app: async ({}, use) => {
+    const app = await openApp();
+    await use(app);
+    await app.stop();
+  },
 });
 
 export { expect };

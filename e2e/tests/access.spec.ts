@@ -1,6 +1,6 @@
 /** Anybody can work here: no fault by the rules of WCAG 2.1 A and AA, by day and by night, and nothing needs a mouse. */
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, openApp, openDemo, test } from '../app.js';
+import { expect, openDemo, test } from '../app.js';
 
 const STEPS = ['chart', 'listen', 'key', 'hand-off'];
 
@@ -57,8 +57,7 @@ test('a scene that is not there says so and leads back', async ({ page, app }) =
   await expect(page.getByRole('heading', { name: 'Night Post' })).toBeVisible();
 });
 
-test('a scene is removed after asking', async ({ page }) => {
-  const app = await openApp();
+test('a scene is removed after asking', async ({ page, app }) => {
   await page.goto(app.url('/'));
   const { length } = await app.json<unknown[]>('/api/scenes');
   await page.getByRole('button', { name: /^Remove A complaint/ }).focus();
@@ -70,5 +69,4 @@ test('a scene is removed after asking', async ({ page }) => {
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'A complaint at low tide' })).toBeHidden();
   expect((await app.json<unknown[]>('/api/scenes')).length).toBe(length - 1);
-  await app.stop();
 });

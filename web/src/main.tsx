@@ -6,14 +6,12 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
-import { ChartStep } from './chart/ChartStep.js';
-import { HandOffStep } from './handOff/HandOffStep.js';
 import { HomePage } from './home/HomePage.js';
 import { KeyStep } from './key/KeyStep.js';
-import { ListenStep } from './listen/ListenStep.js';
 import { ScenePage } from './scene/ScenePage.js';
 import { LostPage } from './ui/LostPage.js';
 
+/** Home and Key come with the page; the other steps when they are opened. */
 const router = createBrowserRouter([
   { path: '/', element: <HomePage /> },
   {
@@ -21,10 +19,10 @@ const router = createBrowserRouter([
     element: <ScenePage />,
     children: [
       { index: true, element: <Navigate to="key" replace /> },
-      { path: 'chart', element: <ChartStep /> },
-      { path: 'listen', element: <ListenStep /> },
+      { path: 'chart', lazy: async () => ({ Component: (await import('./chart/ChartStep.js')).ChartStep }) },
+      { path: 'listen', lazy: async () => ({ Component: (await import('./listen/ListenStep.js')).ListenStep }) },
       { path: 'key', element: <KeyStep /> },
-      { path: 'hand-off', element: <HandOffStep /> },
+      { path: 'hand-off', lazy: async () => ({ Component: (await import('./handOff/HandOffStep.js')).HandOffStep }) },
     ],
   },
   { path: '*', element: <LostPage /> },

@@ -8,7 +8,7 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, typ
 import { maybeExposureAt, type SceneDocument } from '@zest-jaw/core';
 import type { MouthSprites } from '../mouth/paintFigure.js';
 import type { Playhead } from '../sound/playhead.js';
-import { useElementWidth } from '../ui/useElementWidth.js';
+import { useElementSize } from '../ui/useElementSize.js';
 import { HiddenGrid } from './HiddenGrid.js';
 import type { Palette } from './palette.js';
 import { paintSystem } from './paintSystem.js';
@@ -93,8 +93,8 @@ function PlayheadMarks({ plan, data, playhead }: { plan: BarSheetPlan; data: She
 
 export function BarSheet({ scene, data, view, sprites, palette, playhead, drawingLabel }: BarSheetProps): ReactElement {
   const scroller = useRef<HTMLDivElement>(null);
-  const [width, measured] = useElementWidth<HTMLDivElement>();
-  const plan = useMemo(() => planBarSheet(scene, Math.max(360, width), view), [scene, width, view]);
+  const [{ width, height }, measured] = useElementSize<HTMLDivElement>();
+  const plan = useMemo(() => planBarSheet(scene, Math.max(360, width), view, height), [scene, width, view, height]);
   const [scrubbing, setScrubbing] = useState(false);
   const rows = useVirtualizer({
     count: plan.systems.length,
@@ -128,12 +128,15 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, drawin
 
   return (
     <div
-      ref={scroller}
-      className="relative min-h-0 flex-1 overflow-y-auto overflow-x-hidden"
+      ref={(element) => {
+        scroller.current = element;
+        measured(element);
+      }}
+      className="relative min-h-0 flex-1 overflow-y-auto overflow-x-hidden [scrollbar-gutter:stable]"
       data-testid="bar-sheet"
       data-waves={data.waves.length}
     >
-      <div ref={measured}>
+      <div>
         <div
           className="relative touch-none select-none"
           style={{ height: plan.height }}

@@ -201,7 +201,7 @@ function paintMouth({ context, sprites }: Brush, { exposure, level, centre, size
 }
 
 function paintMouths(brush: Brush, row: Row): void {
-  const placed = placeMouths(brush.data.exposures, brush.system);
+  const placed = placeMouths(brush.data.exposures, brush.system, brush.plan.growth);
   for (const mouth of placed) paintCell(brush, mouth, row);
   for (const mouth of placed) paintMouth(brush, mouth, row);
   brush.context.lineWidth = 1;

@@ -85,6 +85,17 @@ describe('the plan of the bar sheet', () => {
     expect(planBarSheet(sceneOf(talk.slice(0, 20), 7), 880).systems.length).toBeLessThanOrEqual(3);
   });
 
+  it('grows a short scene to use the room in sight, and never past it', () => {
+    const short = sceneOf(talk.slice(0, 6), 2);
+    const [usual, roomy] = [planBarSheet(short, 900), planBarSheet(short, 900, 'key', 620)];
+    expect(roomy.growth).toBeGreaterThan(1.3);
+    expect(roomy.height).toBeGreaterThan(usual.height);
+    for (const room of [150, 250, 420, 620]) {
+      const plan = planBarSheet(sceneOf(talk, 12), 900, 'key', room);
+      if (plan.growth > 1) expect(plan.height).toBeLessThanOrEqual(room);
+    }
+  });
+
   it('leaves the mouth lane out where one listens', () => {
     expect(rowNamed(planBarSheet(sceneOf(talk, 12), 900, 'listen'), 'mouth')).toBeUndefined();
   });

@@ -40,6 +40,8 @@ export interface BarSheetPlan {
   /** Of one system without the gap below it. */
   readonly systemHeight: number;
   readonly height: number;
+  /** How much larger than usual mouths and wave are drawn, where the sheet has room. */
+  readonly growth: number;
 }
 
 /** Left of the lanes, where their names stand. */
@@ -75,20 +77,37 @@ const HEIGHTS: Readonly<Record<'key' | 'listen', readonly (readonly [RowName, nu
   ],
 };
 
-function stackRows(heights: readonly (readonly [RowName, number])[]): Row[] {
+/** Rows that gain by being larger when there is room. */
+const GROWING: readonly RowName[] = ['wave', 'mouth'];
+const MOST_GROWTH = 1.7;
+
+function stackRows(heights: readonly (readonly [RowName, number])[], growth: number): Row[] {
   let y = 0;
-  return heights.map(([name, height]) => {
+  return heights.map(([name, usual]) => {
+    const height = GROWING.includes(name) ? Math.floor(usual * growth) : usual;
     const row = { name, y, height };
     y += height + 2;
     return row;
   });
 }
 
-/** @param width of the sheet, in pixels */
-export function planBarSheet(scene: SceneDocument, width: number, view: 'key' | 'listen' = 'key'): BarSheetPlan {
+/** How much the growing rows may grow for all systems to fit a height. */
+function growthFor(heights: readonly (readonly [RowName, number])[], systems: number, room: number): number {
+  const sum = (names: (name: RowName) => boolean): number =>
+    heights.reduce((total, [name, height]) => total + (names(name) ? height : 0), 0);
+  const fixed = sum((name) => !GROWING.includes(name)) + heights.length * 2 + SYSTEM_GAP;
+  const growing = sum((name) => GROWING.includes(name));
+  return Math.min(MOST_GROWTH, Math.max(1, (room / Math.max(1, systems) - fixed) / growing));
+}
+
+/**
+ * @param width of the sheet, in pixels
+ * @param room height in sight, in pixels; a short scene grows to use it
+ */
+export function planBarSheet(scene: SceneDocument, width: number, view: 'key' | 'listen' = 'key', room = 0): BarSheetPlan {
   const { frameRate, lengthFrames } = sceneSettings(scene);
   const fps = framesPerSecond(frameRate);
-  const room = Math.max(200, width - LABEL_WIDTH - RIGHT_MARGIN);
+  const across = Math.max(200, width - LABEL_WIDTH - RIGHT_MARGIN);
   const words = placedWords(scene).map(({ from, to }) => ({
     from: framePositionOfSample(frameRate, from),
     to: framePositionOfSample(frameRate, to),
@@ -96,11 +115,12 @@ export function planBarSheet(scene: SceneDocument, width: number, view: 'key' | 
   // Every system has the same scale, so that a length on one is the same length on the next.
   const settings = TRIED_SCALES.map((share) => {
     const perFrame = Math.min(PER_FRAME.most, Math.max(PER_FRAME.least, (PER_SECOND / fps) * share));
-    const { stretches, cost } = cutIntoSystems(words, lengthFrames, Math.max(4, Math.floor(room / perFrame)), PAUSE_SECONDS * fps);
+    const { stretches, cost } = cutIntoSystems(words, lengthFrames, Math.max(4, Math.floor(across / perFrame)), PAUSE_SECONDS * fps);
     return { perFrame, stretches, cost: cost + NARROW_COST * Math.abs(1 - share) };
   });
   const { perFrame, stretches } = settings.reduce((best, setting) => (setting.cost < best.cost ? setting : best));
-  const rows = stackRows(HEIGHTS[view]);
+  const growth = growthFor(HEIGHTS[view], stretches.length, room);
+  const rows = stackRows(HEIGHTS[view], growth);
   const systemHeight = rows.at(-1)!.y + rows.at(-1)!.height;
   const systems = stretches.map(({ from, to }, index) => ({
     index,
@@ -109,7 +129,7 @@ export function planBarSheet(scene: SceneDocument, width: number, view: 'key' | 
     top: index * (systemHeight + SYSTEM_GAP),
     scale: timeScale(from, to, LABEL_WIDTH, perFrame),
   }));
-  return { systems, rows, width, systemHeight, height: systems.length * (systemHeight + SYSTEM_GAP) };
+  return { systems, rows, width, systemHeight, growth, height: systems.length * (systemHeight + SYSTEM_GAP) };
 }
 
 export function rowNamed(plan: BarSheetPlan, name: RowName): Row | undefined {
@@ -150,7 +170,12 @@ export interface PlacedMouth {
 export const MOUTH_SIZE = { full: 66, half: 42 } as const;
 
 /** Where the mouths of one system go; exposures that run over its ends are cut there. */
-export function placeMouths(exposures: readonly Exposure[], { from, to, scale }: Pick<SystemPlan, 'from' | 'to' | 'scale'>): PlacedMouth[] {
+export function placeMouths(
+  exposures: readonly Exposure[],
+  { from, to, scale }: Pick<SystemPlan, 'from' | 'to' | 'scale'>,
+  growth = 1,
+): PlacedMouth[] {
+  const [full, half] = [MOUTH_SIZE.full * growth, MOUTH_SIZE.half * growth];
   const placed: PlacedMouth[] = [];
   let turn: 'above' | 'below' = 'above';
   for (const exposure of exposures) {
@@ -165,15 +190,15 @@ export function placeMouths(exposures: readonly Exposure[], { from, to, scale }:
       x,
       width,
       level,
-      centre: isRoomy ? x + Math.min(width / 2, MOUTH_SIZE.full / 2 + 4) : x + width / 2,
-      size: isRoomy ? Math.min(width - 4, MOUTH_SIZE.full) : MOUTH_SIZE.half,
+      centre: isRoomy ? x + Math.min(width / 2, full / 2 + 4) : x + width / 2,
+      size: isRoomy ? Math.min(width - 4, full) : half,
     });
   }
-  return placed.map((mouth, index) => (mouth.level === 'full' ? mouth : { ...mouth, size: roomFor(placed, index) }));
+  return placed.map((mouth, index) => (mouth.level === 'full' ? mouth : { ...mouth, size: roomFor(placed, index, half) }));
 }
 
 /** How wide a staggered drawing may be before it touches its neighbours of the same level. */
-function roomFor(placed: readonly PlacedMouth[], index: number): number {
+function roomFor(placed: readonly PlacedMouth[], index: number, most: number): number {
   const { centre, level, x, width } = placed[index]!;
   const clashes = (other: PlacedMouth | undefined): other is PlacedMouth => !!other && (other.level === level || other.level === 'full');
   const left = [placed[index - 1], placed[index - 2]].find(clashes);
@@ -183,10 +208,6 @@ function roomFor(placed: readonly PlacedMouth[], index: number): number {
     // A full mouth fills the start of its exposure only; its hold may be drawn over.
     return towardsRight ? other.x : Math.min(other.centre + other.size / 2, x);
   };
-  const half = Math.min(
-    MOUTH_SIZE.half / 2,
-    left ? centre - edge(left, false) : MOUTH_SIZE.half,
-    right ? edge(right, true) - centre : MOUTH_SIZE.half,
-  );
+  const half = Math.min(most / 2, left ? centre - edge(left, false) : most, right ? edge(right, true) - centre : most);
   return Math.max(width - 2, half * 2 - 1, 12);
 }
