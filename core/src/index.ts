@@ -138,3 +138,15 @@ export {
 } from './formats/pictures.js';
 export { sceneOfKeyed } from './formats/keyedScene.js';
 export { boundaryErrors, matchSymbols, shareWithin, type LabelledPhoneme } from './reading/boundaryErrors.js';
+export {
+  hasEnded,
+  JOB_STATES,
+  type ChartView,
+  type CharacterView,
+  type JobState,
+  type JobView,
+  type ProductionView,
+  type RevisionView,
+  type SceneCard,
+  type SceneView,
+} from './api/views.js';

@@ -1,16 +1,9 @@
 import { EntityManager } from '@mikro-orm/libsql';
 import { Controller, Get, Param } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { ChartDocument } from '@zest-jaw/core';
+import type { ChartView } from '@zest-jaw/core';
 import { notThere } from '../guard/problem.js';
 import { Chart } from '../storage/entities.js';
-
-interface ChartView {
-  readonly id: string;
-  readonly name: string;
-  readonly revision: number;
-  readonly document: ChartDocument;
-}
 
 @ApiTags('charts')
 @Controller('charts')

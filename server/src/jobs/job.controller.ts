@@ -3,7 +3,8 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { Response } from 'express';
 import { map, Observable } from 'rxjs';
 import { PictureService } from '../handOff/picture.service.js';
-import { JobService, JobView, jobView } from './job.service.js';
+import type { JobView } from '@zest-jaw/core';
+import { JobService, jobView } from './job.service.js';
 
 @ApiTags('jobs')
 @Controller('jobs')

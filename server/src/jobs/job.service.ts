@@ -4,20 +4,11 @@
  */
 import { EntityManager, MikroORM } from '@mikro-orm/libsql';
 import { Injectable, Logger, OnModuleDestroy } from '@nestjs/common';
+import { hasEnded, type JobView } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { concat, defer, filter, from, Observable, Subject, takeWhile } from 'rxjs';
 import { notThere } from '../guard/problem.js';
-import { Job, type JobState } from '../storage/entities.js';
-
-export interface JobView {
-  readonly id: string;
-  readonly kind: string;
-  readonly sceneId: string;
-  readonly state: JobState;
-  readonly done: number;
-  readonly message: string;
-  readonly warnings: readonly string[];
-}
+import { Job } from '../storage/entities.js';
 
 export interface JobRun {
   readonly job: Job;
@@ -31,8 +22,6 @@ export type JobRunner = (run: JobRun) => Promise<string[]>;
 
 /** The job could not be done, for a reason the user can be told. */
 export class JobFailed extends Error {}
-
-const ENDED: readonly JobState[] = ['done', 'failed', 'cancelled'];
 
 export function jobView({ id, kind, scene, state, done, message, warnings }: Job): JobView {
   return { id, kind, sceneId: scene.id, state, done, message, warnings };
@@ -82,7 +71,7 @@ export class JobService implements OnModuleDestroy {
   /** The state of a job now and at every change, until it ends. */
   watch(id: string): Observable<JobView> {
     const now = defer(() => from(this.orm.em.fork().findOneOrFail(Job, { id }).then(jobView)));
-    return concat(now, this.changes.pipe(filter((view) => view.id === id))).pipe(takeWhile((view) => !ENDED.includes(view.state), true));
+    return concat(now, this.changes.pipe(filter((view) => view.id === id))).pipe(takeWhile((view) => !hasEnded(view), true));
   }
 
   /** Starts again what was under way when the server last stopped. */
@@ -98,7 +87,7 @@ export class JobService implements OnModuleDestroy {
   async cancel(id: string): Promise<JobView> {
     const job = await this.load(id);
     this.running.get(id)?.abort();
-    if (!ENDED.includes(job.state)) {
+    if (!hasEnded(job)) {
       job.state = 'cancelled';
       job.message = 'Cancelled';
       await this.em.flush();
@@ -116,7 +105,7 @@ export class JobService implements OnModuleDestroy {
     const em = this.orm.em.fork();
     const job = await em.findOne(Job, { id });
     const runner = job && this.runners.get(job.kind);
-    if (!job || !runner || ENDED.includes(job.state)) return;
+    if (!job || !runner || hasEnded(job)) return;
     const controller = new AbortController();
     this.running.set(id, controller);
     job.state = 'running';

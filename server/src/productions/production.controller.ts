@@ -1,26 +1,8 @@
 import { EntityManager } from '@mikro-orm/libsql';
 import { Controller, Get } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { Head } from '@zest-jaw/core';
+import type { CharacterView, ProductionView } from '@zest-jaw/core';
 import { Character, Production } from '../storage/entities.js';
-
-export interface CharacterView {
-  readonly id: string;
-  readonly name: string;
-  readonly chartId: string;
-  /** Asset hash of the head's picture. */
-  readonly head: string;
-  readonly headWidth: number;
-  readonly headHeight: number;
-  readonly mouth: Head['mouth'];
-  readonly backdrop: readonly string[];
-}
-
-interface ProductionView {
-  readonly id: string;
-  readonly name: string;
-  readonly characters: readonly CharacterView[];
-}
 
 export function characterView(character: Character): CharacterView {
   const { id, name, chart, head, headWidth, headHeight, mouth, backdrop } = character;

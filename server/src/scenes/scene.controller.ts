@@ -21,44 +21,23 @@ import {
   exposuresOfTrack,
   inkedShare,
   sceneSettings,
-  type FrameRate,
+  type JobView,
   type Patch as ScenePatch,
+  type RevisionView,
+  type SceneCard,
+  type SceneView,
   type SceneDocument,
 } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { cannotUse } from '../guard/problem.js';
 import { PictureService } from '../handOff/picture.service.js';
-import { JobService, JobView, jobView } from '../jobs/job.service.js';
+import { JobService, jobView } from '../jobs/job.service.js';
 import { Character, Job, Scene } from '../storage/entities.js';
 import { MAX_UPLOAD_BYTES } from './limits.js';
 import { READING_JOB } from './reading.service.js';
 import { CopySceneDto, NewSceneDto, PatchSceneDto, PicturesDto, ReadClipDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
 import { SceneUploadService, StartedScene } from './sceneUpload.service.js';
-
-/** A scene as the home page shows it. */
-interface SceneCard {
-  readonly id: string;
-  readonly productionId: string;
-  readonly title: string;
-  readonly frameRate: FrameRate;
-  readonly lengthFrames: number;
-  readonly holdFrames: number;
-  readonly inked: number;
-  readonly characterId: string | null;
-  /** The drawing of a telling frame: the middle of the longest one that is not at rest. */
-  readonly posterDrawing: string | null;
-  readonly touchedAt: Date;
-}
-
-interface SceneView {
-  readonly id: string;
-  readonly productionId: string;
-  readonly revision: number;
-  readonly document: SceneDocument;
-  /** The newest reading job, when there is one. */
-  readonly reading: JobView | null;
-}
 
 function cardOf(scene: Scene): SceneCard {
   const { frameRate, lengthFrames } = sceneSettings(scene.document);
@@ -76,7 +55,7 @@ function cardOf(scene: Scene): SceneCard {
     inked: inkedShare(exposures, lengthFrames),
     characterId: track?.characterId ?? null,
     posterDrawing: poster?.drawing ?? null,
-    touchedAt: scene.touchedAt,
+    touchedAt: scene.touchedAt.toISOString(),
   };
 }
 
@@ -142,7 +121,7 @@ export class SceneController {
 
   @Get(':id/patches')
   @ApiOperation({ summary: 'The patches since a revision, oldest first.' })
-  async patches(@Param('id') id: string, @Query('since', ParseIntPipe) since: number): Promise<{ revision: number; patch: ScenePatch }[]> {
+  async patches(@Param('id') id: string, @Query('since', ParseIntPipe) since: number): Promise<RevisionView[]> {
     await this.scenes.load(id);
     return this.scenes.patchesSince(id, since);
   }

@@ -12,6 +12,7 @@ import {
   sceneSettings,
   type ChartDocument,
   type Patch,
+  type RevisionView,
   type SceneDocument,
 } from '@zest-jaw/core';
 import { cannotUse, notThere, staleBase } from '../guard/problem.js';
@@ -44,7 +45,7 @@ export class SceneStore {
     if (fault) throw cannotUse(fault);
   }
 
-  async patchesSince(sceneId: string, revision: number): Promise<{ revision: number; patch: Patch }[]> {
+  async patchesSince(sceneId: string, revision: number): Promise<RevisionView[]> {
     const rows = await this.em.find(Revision, { scene: sceneId, revision: { $gt: revision } }, { orderBy: { revision: 'asc' } });
     return rows.map((row) => ({ revision: row.revision, patch: row.patch }));
   }

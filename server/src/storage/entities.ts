@@ -1,6 +1,6 @@
 /** What the database keeps. Scenes and charts are documents; the rest is plain rows. */
 import { Entity, Enum, Index, ManyToOne, PrimaryKey, Property, Unique } from '@mikro-orm/core';
-import type { ChartDocument, Head, Patch, SceneDocument } from '@zest-jaw/core';
+import { JOB_STATES, type ChartDocument, type Head, type JobState, type Patch, type SceneDocument } from '@zest-jaw/core';
 
 @Entity()
 export class Production {
@@ -123,9 +123,6 @@ export class Revision {
   @Property({ type: 'datetime' })
   at: Date = new Date();
 }
-
-export const JOB_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
-export type JobState = (typeof JOB_STATES)[number];
 
 /** Long work: reading a recording, rendering pictures. */
 @Entity()

@@ -1,13 +1,7 @@
 /** Following a job by server-sent events, until it ends. */
 import { useEffect, useState } from 'react';
 import { api } from './http.js';
-import type { JobView } from './views.js';
-
-const ENDED: readonly JobView['state'][] = ['done', 'failed', 'cancelled'];
-
-export function hasEnded(job: JobView): boolean {
-  return ENDED.includes(job.state);
-}
+import { hasEnded, type JobView } from '@zest-jaw/core';
 
 /** Tells every change of a job; returns what stops it. */
 export function watchJob(id: string, onChange: (job: JobView) => void): () => void {

@@ -1,7 +1,7 @@
 /** What is fetched and kept by TanStack Query. A scene's document is not: its session owns it. */
 import { useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
 import { api } from './http.js';
-import type { ChartView, ProductionView, SceneCard } from './views.js';
+import type { ChartView, ProductionView, SceneCard } from '@zest-jaw/core';
 
 export const useProductions = (): UseQueryResult<ProductionView[]> =>
   useQuery({ queryKey: ['productions'], queryFn: () => api<ProductionView[]>('/productions') });

@@ -4,6 +4,8 @@ import {
   drawingOfEachFrame,
   exposureSheetCsv,
   exposuresOfTrack,
+  hasEnded,
+  type JobView,
   maybeDrawing,
   pictureName,
   sceneSettings,
@@ -12,8 +14,7 @@ import { Download } from 'lucide-react';
 import { useEffect, useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
-import { cancelJob, hasEnded, useJob } from '../api/job.js';
-import type { JobView } from '../api/views.js';
+import { cancelJob, useJob } from '../api/job.js';
 import { Easel } from '../mouth/Easel.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { useOpenScene } from '../scene/sceneContext.js';

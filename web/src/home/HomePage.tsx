@@ -1,5 +1,5 @@
 /** Home: productions and their scenes as cards; a recording dropped anywhere begins a new scene. */
-import { formatFrameRate, framesPerSecond, maybeDrawing } from '@zest-jaw/core';
+import { type CharacterView, type ChartView, formatFrameRate, framesPerSecond, maybeDrawing, type SceneCard } from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import { Plus, Trash2 } from 'lucide-react';
 import { AlertDialog } from 'radix-ui';
@@ -8,7 +8,6 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import { useCharts, useProductions, useRemoveScene, useScenes } from '../api/queries.js';
-import type { CharacterView, ChartView, SceneCard } from '../api/views.js';
 import { Easel } from '../mouth/Easel.js';
 import { Button } from '../ui/Button.js';
 import { TopBar } from '../ui/Frame.js';

@@ -1,10 +1,18 @@
 /** A new scene: what is said in the recording, at which frame rate, by whom. */
-import { FRAME_RATE_LIMITS, formatFrameRate, maybeDrawingOfGroup, maybeFrameRate, scriptWords, USUAL_FRAME_RATES } from '@zest-jaw/core';
+import {
+  type ChartView,
+  formatFrameRate,
+  FRAME_RATE_LIMITS,
+  maybeDrawingOfGroup,
+  maybeFrameRate,
+  type ProductionView,
+  scriptWords,
+  USUAL_FRAME_RATES,
+} from '@zest-jaw/core';
 import { RadioGroup } from 'radix-ui';
 import { useState, type FormEvent, type ReactElement } from 'react';
 import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api/http.js';
-import type { ChartView, ProductionView } from '../api/views.js';
 import { Easel } from '../mouth/Easel.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';

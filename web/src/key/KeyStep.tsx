@@ -1,31 +1,26 @@
 /** The Key step: easel and tray at the left, the bar sheet beside them, the transport below. */
 import {
   exposuresOfTrack,
+  hasEnded,
   inkedShare,
   isRefusal,
-  maybeDrawing,
+  type KeyingRules,
   putDrawing,
   sceneSettings,
   setInk,
   setRules,
-  type KeyingRules,
 } from '@zest-jaw/core';
 import { useCallback, useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
-import { BarSheet } from '../barSheet/BarSheet.js';
 import { Easel } from '../mouth/Easel.js';
-import { hasEnded } from '../api/job.js';
-import { ReadingStrip } from '../scene/ReadingStrip.js';
+import { SheetStep } from '../scene/SheetStep.js';
 import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
-import { useTransportKeys } from '../scene/useTransportKeys.js';
 import { newId } from '../session/sceneSession.js';
 import { Button } from '../ui/Button.js';
-import { useKeys } from '../ui/useKeys.js';
 import { keyInWorker } from '../workers/heavy.js';
-import { KeysDialog } from './KeysDialog.js';
 import { Readout } from './Readout.js';
 import { RulesMenu } from './RulesMenu.js';
-import { Hint, Transport } from './Transport.js';
+import { Hint } from './Transport.js';
 import { Tray } from './Tray.js';
 
 function EaselAtPlayhead(): ReactElement {
@@ -36,9 +31,7 @@ function EaselAtPlayhead(): ReactElement {
 const count = (number: number, one: string, many: string): string => `${number} ${number === 1 ? one : many}`;
 
 export function KeyStep(): ReactElement {
-  const { session, document, track, chart, character, data, sprites, palette, playhead, reading } = useOpenScene();
-  const { keys, loopPhrase } = useTransportKeys();
-  const [helping, setHelping] = useState(false);
+  const { session, document, track, chart, character, data, playhead, reading } = useOpenScene();
   const [keying, setKeying] = useState(false);
   const isReading = reading !== undefined && !hasEnded(reading);
 
@@ -77,72 +70,48 @@ export function KeyStep(): ReactElement {
   };
 
   const keycaps = Object.fromEntries(chart.drawings.map((drawing) => [`Key${drawing.keycap}`, () => put(drawing.id)]));
-  useKeys({
-    ...keys,
-    ...keycaps,
-    KeyI: () => ink(true),
-    'Shift+KeyI': () => ink(false),
-    KeyK: () => void keyAgain(),
-    '?': () => setHelping(true),
-  });
-
-  const drawingLabel = useCallback((drawing: string) => maybeDrawing(chart, drawing)?.label ?? drawing, [chart]);
   const inked = useMemo(() => inkedShare(exposuresOfTrack(document, track.id), sceneSettings(document).lengthFrames), [document, track.id]);
   return (
-    <>
-      <main className="grid min-h-0 flex-1 grid-cols-[334px_1fr]">
-        <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto p-[14px_0_14px_18px]" aria-label="Easel and tray">
+    <SheetStep
+      view="key"
+      label="Bar sheet"
+      keys={{ ...keycaps, KeyI: () => ink(true), 'Shift+KeyI': () => ink(false), KeyK: () => void keyAgain() }}
+      aside={
+        <>
           <EaselAtPlayhead />
           <Readout />
           <Tray onPut={put} />
-        </aside>
-        <section className="flex min-h-0 flex-col p-[14px_18px]" aria-label="Bar sheet">
-          <ReadingStrip />
-          <div className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5">
-            <div className="mb-2 flex shrink-0 items-center gap-3">
-              <h2 className="name text-[19px]">{character.name}</h2>
-              <span className="text-ink-soft">
-                {data.words.length > 0 ? count(data.words.length, 'word', 'words') : isReading ? 'being read' : 'nothing read yet'}
-              </span>
-              <span className="flex-1" />
-              <span className="rounded-full border border-rule bg-lift px-3 py-1 text-[14px] text-ink-soft" data-testid="inked">
-                Inked <b className="font-semibold text-ink">{Math.round(inked * 100)} %</b>
-              </span>
-              <RulesMenu rules={track.rules} onChange={changeRules} />
-              <Button
-                weight="main"
-                className="py-[5px]!"
-                disabled={keying || isReading || data.sounds.length === 0}
-                onClick={() => void keyAgain()}
-              >
-                Key the pencil again
-              </Button>
-            </div>
-            <BarSheet
-              scene={document}
-              data={data}
-              view="key"
-              sprites={sprites}
-              palette={palette}
-              playhead={playhead}
-              drawingLabel={drawingLabel}
-            />
-          </div>
-        </section>
-      </main>
-      <Transport
-        onLoop={loopPhrase}
-        onHelp={() => setHelping(true)}
-        hints={
-          <>
-            <Hint keys={['←', '→']}>a frame</Hint>
-            <Hint keys={['↑', '↓']}>an exposure</Hint>
-            <Hint keys={['L']}>loop the phrase</Hint>
-            <Hint keys={['I']}>ink</Hint>
-          </>
-        }
-      />
-      <KeysDialog open={helping} onClose={() => setHelping(false)} />
-    </>
+        </>
+      }
+      heading={
+        <>
+          <h2 className="name text-[19px]">{character.name}</h2>
+          <span className="text-ink-soft">
+            {data.words.length > 0 ? count(data.words.length, 'word', 'words') : isReading ? 'being read' : 'nothing read yet'}
+          </span>
+          <span className="flex-1" />
+          <span className="rounded-full border border-rule bg-lift px-3 py-1 text-[14px] text-ink-soft" data-testid="inked">
+            Inked <b className="font-semibold text-ink">{Math.round(inked * 100)} %</b>
+          </span>
+          <RulesMenu rules={track.rules} onChange={changeRules} />
+          <Button
+            weight="main"
+            className="py-[5px]!"
+            disabled={keying || isReading || data.sounds.length === 0}
+            onClick={() => void keyAgain()}
+          >
+            Key the pencil again
+          </Button>
+        </>
+      }
+      hints={
+        <>
+          <Hint keys={['←', '→']}>a frame</Hint>
+          <Hint keys={['↑', '↓']}>an exposure</Hint>
+          <Hint keys={['L']}>loop the phrase</Hint>
+          <Hint keys={['I']}>ink</Hint>
+        </>
+      }
+    />
   );
 }

@@ -1,20 +1,15 @@
 /** The Listen step: the script beside the wave and what was read under it. */
-import { scriptWords, setScript, type Clip } from '@zest-jaw/core';
+import { type Clip, hasEnded, scriptWords, setScript } from '@zest-jaw/core';
 import { useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
-import { hasEnded } from '../api/job.js';
-import { BarSheet } from '../barSheet/BarSheet.js';
 import { SURE_WORD } from '../barSheet/sheetData.js';
-import { KeysDialog } from '../key/KeysDialog.js';
 import { mostHeard, Readout } from '../key/Readout.js';
-import { Hint, Transport } from '../key/Transport.js';
-import { ReadingStrip } from '../scene/ReadingStrip.js';
+import { Hint } from '../key/Transport.js';
+import { SheetStep } from '../scene/SheetStep.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
-import { useTransportKeys } from '../scene/useTransportKeys.js';
 import { newId } from '../session/sceneSession.js';
 import { Button } from '../ui/Button.js';
-import { useKeys } from '../ui/useKeys.js';
 
 function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
   const { session, reading, readAgain } = useOpenScene();
@@ -65,7 +60,7 @@ function ReadWords(): ReactElement {
   const here = mostHeard(data.words, frame);
   const doubtful = data.words.filter((word) => word.confidence < SURE_WORD).length;
   return (
-    <div className="flex min-h-0 flex-1 flex-col gap-2">
+    <div className="mt-2 flex min-h-0 flex-1 flex-col gap-2">
       <h2 className="name text-[19px]">What was read</h2>
       <p className="text-[14px] text-ink-soft">
         {data.words.length === 0
@@ -94,55 +89,39 @@ function ReadWords(): ReactElement {
   );
 }
 
+const Swatch = ({ colour, children }: { colour: string; children: string }): ReactElement => (
+  <span className="flex items-center gap-1.5 text-[14px] text-ink-soft">
+    <span className="size-3 rounded-sm" style={{ background: `var(--${colour})` }} /> {children}
+  </span>
+);
+
 export function ListenStep(): ReactElement {
-  const { document, data, sprites, palette, playhead, track } = useOpenScene();
-  const { keys, loopPhrase } = useTransportKeys();
-  const [helping, setHelping] = useState(false);
-  useKeys({ ...keys, '?': () => setHelping(true) });
+  const { document, track } = useOpenScene();
   const clip = document.clips.find((candidate) => candidate.characterId === track.characterId);
   return (
-    <>
-      <main className="grid min-h-0 flex-1 grid-cols-[334px_1fr]">
-        <aside className="flex min-h-0 flex-col gap-4 overflow-y-auto p-[14px_0_14px_18px]">
+    <SheetStep
+      view="listen"
+      label="Wave and reading"
+      aside={
+        <>
           {clip && <ScriptPanel key={clip.id} clip={clip} />}
           <ReadWords />
           <Readout />
-        </aside>
-        <section className="flex min-h-0 flex-col p-[14px_18px]" aria-label="Wave and reading">
-          <ReadingStrip />
-          <div className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5">
-            <div className="mb-2 flex items-center gap-4 text-[14px] text-ink-soft">
-              <h2 className="name mr-auto text-[19px] text-ink">Wave and reading</h2>
-              <span className="flex items-center gap-1.5">
-                <span className="size-3 rounded-sm bg-[var(--voice)]" /> voice
-              </span>
-              <span className="flex items-center gap-1.5">
-                <span className="size-3 rounded-sm bg-[var(--hiss)]" /> hiss
-              </span>
-            </div>
-            <BarSheet
-              scene={document}
-              data={data}
-              view="listen"
-              sprites={sprites}
-              palette={palette}
-              playhead={playhead}
-              drawingLabel={(drawing) => drawing}
-            />
-          </div>
-        </section>
-      </main>
-      <Transport
-        onLoop={loopPhrase}
-        onHelp={() => setHelping(true)}
-        hints={
-          <>
-            <Hint keys={['←', '→']}>a frame, heard</Hint>
-            <Hint keys={['L']}>loop the phrase</Hint>
-          </>
-        }
-      />
-      <KeysDialog open={helping} onClose={() => setHelping(false)} />
-    </>
+        </>
+      }
+      heading={
+        <>
+          <h2 className="name mr-auto text-[19px]">Wave and reading</h2>
+          <Swatch colour="voice">voice</Swatch>
+          <Swatch colour="hiss">hiss</Swatch>
+        </>
+      }
+      hints={
+        <>
+          <Hint keys={['←', '→']}>a frame, heard</Hint>
+          <Hint keys={['L']}>loop the phrase</Hint>
+        </>
+      }
+    />
   );
 }

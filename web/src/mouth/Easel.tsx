@@ -1,7 +1,6 @@
 /** The easel: the character with one mouth. */
-import { mouthTransform, type ChartDocument, type Drawing } from '@zest-jaw/core';
+import { type CharacterView, type ChartDocument, type Drawing, mouthTransform } from '@zest-jaw/core';
 import type { CSSProperties, ReactElement } from 'react';
-import type { CharacterView } from '../api/views.js';
 import { useMouthMarkup } from './Mouth.js';
 
 interface EaselProps {

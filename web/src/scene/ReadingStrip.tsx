@@ -2,7 +2,8 @@
 import { AlertTriangle, Loader } from 'lucide-react';
 import { useState, type ReactElement } from 'react';
 import { Link } from 'react-router';
-import { cancelJob, hasEnded } from '../api/job.js';
+import { cancelJob } from '../api/job.js';
+import { hasEnded } from '@zest-jaw/core';
 import { Button } from '../ui/Button.js';
 import { useOpenScene } from './sceneContext.js';
 

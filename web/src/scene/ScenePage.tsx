@@ -1,15 +1,25 @@
 /** One scene: its header with the steps, and what the steps share. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { chartSettings, DEFAULT_SOUND_GROUPS, formatFrameRate, sceneSettings, type SceneDocument } from '@zest-jaw/core';
+import {
+  chartSettings,
+  type ChartView,
+  DEFAULT_SOUND_GROUPS,
+  formatFrameRate,
+  hasEnded,
+  type JobView,
+  type ProductionView,
+  type SceneDocument,
+  sceneSettings,
+  type SceneView,
+} from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import { useCallback, useEffect, useMemo, useState, type ReactElement } from 'react';
 import { NavLink, Outlet, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { api, sendJson, sentenceOf } from '../api/http.js';
-import { hasEnded, useJob } from '../api/job.js';
+import { useJob } from '../api/job.js';
 import { useCharts, useProductions } from '../api/queries.js';
-import type { ChartView, JobView, ProductionView, SceneView } from '../api/views.js';
 import { readPalette } from '../barSheet/palette.js';
 import { sheetData } from '../barSheet/sheetData.js';
 import { mouthSprites } from '../mouth/paintFigure.js';

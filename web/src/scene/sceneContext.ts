@@ -1,8 +1,16 @@
 /** What every step of an open scene shares. */
-import { maybeDrawing, maybeExposureAt, type ChartDocument, type Drawing, type SceneDocument, type Track } from '@zest-jaw/core';
+import {
+  type CharacterView,
+  type ChartDocument,
+  type Drawing,
+  type JobView,
+  maybeDrawing,
+  maybeExposureAt,
+  type SceneDocument,
+  type Track,
+} from '@zest-jaw/core';
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
-import type { CharacterView, JobView } from '../api/views.js';
 import type { Palette } from '../barSheet/palette.js';
 import type { SheetData } from '../barSheet/sheetData.js';
 import type { MouthSprites } from '../mouth/paintFigure.js';

@@ -1,6 +1,15 @@
 /** Saving: one request at a time, nothing lost, and honest about it. The server is a small stand-in that keeps its rules. */
-import { applyPatch, DEFAULT_RULES, newScene, putDrawing, SCENE_KIND, starterChart, type Patch, type SceneDocument } from '@zest-jaw/core';
-import type { SceneView } from '../api/views.js';
+import {
+  applyPatch,
+  DEFAULT_RULES,
+  newScene,
+  type Patch,
+  putDrawing,
+  SCENE_KIND,
+  type SceneDocument,
+  type SceneView,
+  starterChart,
+} from '@zest-jaw/core';
 import { openSession, newId, type SceneSession } from './sceneSession.js';
 import { loadUnsaved } from './unsaved.js';
 

@@ -5,23 +5,24 @@
  */
 import {
   applyPatch,
+  type ChartDocument,
   checkScene,
+  type History,
   isRefusal,
   maybeRedo,
   maybeUndo,
   NO_HISTORY,
-  recordChange,
-  SCENE_KIND,
-  sceneSettings,
-  type ChartDocument,
-  type History,
   type Patch,
+  recordChange,
   type Refusal,
+  type RevisionView,
+  SCENE_KIND,
   type SceneDocument,
+  sceneSettings,
+  type SceneView,
 } from '@zest-jaw/core';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { api, ApiProblem, sendJson, sentenceOf, Unreachable } from '../api/http.js';
-import type { RevisionView, SceneView } from '../api/views.js';
 import { maybeRebase } from './rebase.js';
 import { keepUnsaved, loadUnsaved } from './unsaved.js';
 

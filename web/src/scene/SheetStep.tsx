@@ -1,0 +1,54 @@
+/** A step made of a bar sheet: something beside it, the transport below, and every key explained. */
+import { maybeDrawing } from '@zest-jaw/core';
+import { useCallback, useState, type ReactElement, type ReactNode } from 'react';
+import { BarSheet } from '../barSheet/BarSheet.js';
+import { KeysDialog } from '../key/KeysDialog.js';
+import { Transport } from '../key/Transport.js';
+import { useKeys, type KeyMap } from '../ui/useKeys.js';
+import { ReadingStrip } from './ReadingStrip.js';
+import { useOpenScene } from './sceneContext.js';
+import { useTransportKeys } from './useTransportKeys.js';
+
+interface SheetStepProps {
+  readonly view: 'key' | 'listen';
+  /** Names the sheet. */
+  readonly label: string;
+  readonly aside: ReactNode;
+  /** Above the sheet, on its paper. */
+  readonly heading: ReactNode;
+  readonly hints: ReactNode;
+  /** Keys of this step, beside those of the transport. */
+  readonly keys?: KeyMap;
+}
+
+export function SheetStep({ view, label, aside, heading, hints, keys }: SheetStepProps): ReactElement {
+  const { document, data, chart, sprites, palette, playhead } = useOpenScene();
+  const transport = useTransportKeys();
+  const [helping, setHelping] = useState(false);
+  useKeys({ ...transport.keys, ...keys, '?': () => setHelping(true) });
+  const drawingLabel = useCallback((drawing: string) => maybeDrawing(chart, drawing)?.label ?? drawing, [chart]);
+  return (
+    <>
+      <main className="grid min-h-0 flex-1 grid-cols-[334px_1fr]">
+        <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto p-[14px_0_14px_18px]">{aside}</aside>
+        <section className="flex min-h-0 flex-col p-[14px_18px]" aria-label={label}>
+          <ReadingStrip />
+          <div className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5">
+            <div className="mb-2 flex shrink-0 items-center gap-3">{heading}</div>
+            <BarSheet
+              scene={document}
+              data={data}
+              view={view}
+              sprites={sprites}
+              palette={palette}
+              playhead={playhead}
+              drawingLabel={drawingLabel}
+            />
+          </div>
+        </section>
+      </main>
+      <Transport onLoop={transport.loopPhrase} onHelp={() => setHelping(true)} hints={hints} />
+      <KeysDialog open={helping} onClose={() => setHelping(false)} />
+    </>
+  );
+}
