@@ -37,6 +37,9 @@ export default {
       setupFiles: [`${import.meta.dirname}/scripts/jestSetup.cjs`, `${import.meta.dirname}/scripts/jestWorkers.cjs`],
     }),
     project('cli', { testEnvironment: 'node' }),
-    project('web', { testEnvironment: 'jsdom' }),
+    project('web', {
+      testEnvironment: 'jsdom',
+      setupFiles: [`${import.meta.dirname}/scripts/jestSetup.cjs`, `${import.meta.dirname}/scripts/jestWeb.cjs`],
+    }),
   ],
 };

@@ -1,0 +1,199 @@
+/** The steps of a reading, with a stand-in for the recogniser; the real one is tested through the command line. */
+import { checkReading, type Truth } from '@zest-jaw/core';
+import { readTrack } from './readTrack.js';
+import type { AlignedSegment, Recogniser } from './recogniser.js';
+
+jest.mock('cmu-pronouncing-dictionary', () => ({
+  dictionary: { tide: 'T AY1 D', pelican: 'P EH1 L AH0 K AH0 N', record: 'R AH0 K AO1 R D', 'record(1)': 'R EH1 K ER0 D' },
+}));
+
+/** Two seconds of a tone that fades in and out, loud enough to be speech. */
+const truth: Truth = {
+  samples: Int16Array.from({ length: 96_000 }, (_, index) => 8000 * Math.sin(index / 20) * Math.sin((Math.PI * index) / 96_000)),
+};
+
+const segment = (
+  word: string | undefined,
+  fromSeconds: number,
+  symbols: readonly string[],
+  each: number,
+  confidence = 0.95,
+): AlignedSegment => ({
+  word,
+  confidence,
+  fromSeconds,
+  toSeconds: fromSeconds + symbols.length * each,
+  phonemes: symbols.map((symbol, index) => ({
+    symbol,
+    fromSeconds: fromSeconds + index * each,
+    toSeconds: fromSeconds + (index + 1) * each,
+    confidence,
+  })),
+});
+
+interface StandIn extends Recogniser {
+  readonly heard: { samples: number; words: readonly string[] }[];
+  readonly taught: [string, string][];
+}
+
+/** Answers each alignment by the length of what it hears: a slowed clip is longer. */
+function standIn(
+  answer: (stretch: number) => AlignedSegment[] | undefined,
+  language: 'en' | 'fr' = 'en',
+  knows: readonly string[] = ['tide', 'pelican', 'record'],
+): StandIn {
+  const heard: StandIn['heard'] = [];
+  const taught: StandIn['taught'] = [];
+  return {
+    language,
+    heard,
+    taught,
+    maybePronunciation: (word) => (knows.includes(word) ? 'X' : undefined),
+    addWord: (word, pronunciation) => void taught.push([word, pronunciation]),
+    maybeAlign: async (samples, words) => {
+      heard.push({ samples: samples.length, words });
+      return answer(Math.round((samples.length / 32_000) * 100) / 100);
+    },
+    maybeAlignPhonemes: async () => answer(1),
+    close: () => undefined,
+  };
+}
+
+const sure = (): AlignedSegment[] => [segment(undefined, 0, ['SIL'], 0.5), segment('tide', 0.5, ['T', 'AY', 'D'], 0.1)];
+
+async function read(recogniser: Recogniser, script: string | undefined = 'Tide') {
+  const reading = await readTrack(recogniser, truth, script);
+  if ('refusal' in reading) throw new Error(reading.refusal);
+  expect(checkReading(reading)).toEqual([]);
+  return reading;
+}
+
+const refusal = async (recogniser: Recogniser, script: string | undefined, recording = truth): Promise<string> => {
+  const reading = await readTrack(recogniser, recording, script);
+  return 'refusal' in reading ? reading.refusal : 'not refused';
+};
+
+describe('reading a track', () => {
+  it('aligns once when that is sure, and gives words, sounds and stress', async () => {
+    const recogniser = standIn(sure);
+    const reading = await read(recogniser);
+    expect(recogniser.heard).toEqual([{ samples: 32_000, words: ['tide'] }]);
+    expect(reading.words).toEqual([{ text: 'Tide', from: 24_000, to: 38_400, confidence: 0.95 }]);
+    expect(reading.phonemes.map(({ symbol, stress }) => symbol + (stress ?? ''))).toEqual(['T', 'AY1', 'D']);
+    expect(reading.warnings).toEqual([]);
+  });
+
+  it('tries a doubtful voice slowed down, and gives its times in the recording’s own seconds', async () => {
+    const slowed = (stretch: number): AlignedSegment[] =>
+      stretch === 1.2
+        ? [segment(undefined, 0, ['SIL'], 0.6), segment('tide', 0.6, ['T', 'AY', 'D'], 0.12)]
+        : [segment('tide', 0.1, ['T', 'AY', 'D'], 0.1, 0.5)];
+    const recogniser = standIn(slowed);
+    const reading = await read(recogniser);
+    expect(recogniser.heard).toHaveLength(2);
+    expect(reading.words[0]).toMatchObject({ from: 24_000, to: 38_400 });
+  });
+
+  it('keeps the surest of four doubtful readings, and warns', async () => {
+    const confidences: Record<number, number> = { 1: 0.5, 1.2: 0.6, 0.85: 0.7, 1.4: 0.4 };
+    const recogniser = standIn((stretch) => [segment('tide', 0.5 * stretch, ['T', 'AY', 'D'], 0.1, confidences[stretch]!)]);
+    const reading = await read(recogniser);
+    expect(recogniser.heard).toHaveLength(4);
+    expect(reading.words[0]!.confidence).toBe(0.7);
+    expect(reading.warnings.join(' ')).toMatch(/do not fit well/);
+  });
+
+  it('takes an empty answer for a failure, never for silence', async () => {
+    const recogniser = standIn(() => undefined);
+    expect(await refusal(recogniser, 'tide pelican')).toMatch(/The 2 words of the script could not be found/);
+    expect(recogniser.heard).toHaveLength(4);
+    const onlySlow = standIn((stretch) => (stretch === 1.4 ? sure() : undefined));
+    expect((await read(onlySlow)).words).toHaveLength(1);
+  });
+
+  it('shortens the closure of a stop after silence, where there is nothing to hear of it', async () => {
+    const long = [segment(undefined, 0, ['SIL'], 0.2), { ...segment('pelican', 0.2, ['P', 'EH'], 0.4) }];
+    const reading = await read(
+      standIn(() => long),
+      'Pelican',
+    );
+    expect(reading.phonemes[0]).toMatchObject({ symbol: 'P', from: Math.round(0.47 * 48_000), to: 28_800 });
+    const inside = await read(
+      standIn(() => [segment('tide', 0.1, ['AY'], 0.2), segment('pelican', 0.3, ['P', 'EH'], 0.4)]),
+      'tide pelican',
+    );
+    expect(inside.phonemes[1]!.from).toBe(14_400);
+  });
+
+  it('stresses by the variant that was said', async () => {
+    const noun = await read(
+      standIn(() => [segment('record', 0.1, ['R', 'EH', 'K', 'ER', 'D'], 0.1)]),
+      'record',
+    );
+    expect(noun.phonemes.map(({ stress }) => stress)).toEqual([undefined, 1, undefined, 0, undefined]);
+    const verb = await read(
+      standIn(() => [segment('record', 0.1, ['R', 'AH', 'K', 'AO', 'R', 'D'], 0.1)]),
+      'record',
+    );
+    expect(verb.phonemes.map(({ stress }) => stress).filter((stress) => stress !== undefined)).toEqual([0, 1]);
+  });
+
+  it('guesses what the dictionary does not know, and says so', async () => {
+    const recogniser = standIn(() => [segment('zorble', 0.1, ['Z', 'AO'], 0.2)]);
+    const reading = await read(recogniser, 'Zorble');
+    expect(recogniser.taught[0]![0]).toBe('zorble');
+    expect(recogniser.taught[0]![1]).toMatch(/^Z .* L$/);
+    expect(reading.warnings.join(' ')).toMatch(/guessed from spelling: Zorble/);
+  });
+
+  it('reads sounds without a script, that no word explains', async () => {
+    const bare = await readTrack(
+      standIn(() => [segment('phoneme_m', 0.1, ['M'], 0.1)]),
+      truth,
+      undefined,
+    );
+    expect('refusal' in bare).toBe(false);
+    if (!('refusal' in bare))
+      expect(bare).toMatchObject({
+        words: [],
+        phonemes: [{ symbol: 'M', word: null }],
+        warnings: [expect.stringMatching(/without a script/)],
+      });
+  });
+
+  it('takes French sounds for what they look like', async () => {
+    const reading = await read(
+      standIn(() => [segment('bonjour', 0.1, ['bb', 'on', 'jj', 'ou', 'rr'], 0.1)], 'fr', ['bonjour']),
+      'Bonjour',
+    );
+    expect(reading.phonemes.map((phoneme) => phoneme.symbol)).toEqual(['B', 'AO', 'ZH', 'UW', 'HH']);
+  });
+
+  it('reports progress that only grows', async () => {
+    const told: number[] = [];
+    await readTrack(
+      standIn(() => [segment('tide', 0.1, ['T'], 0.1, 0.3)]),
+      truth,
+      'tide',
+      (done) => told.push(done),
+    );
+    expect(told.length).toBeGreaterThan(4);
+    expect([...told].sort((a, b) => a - b)).toEqual(told);
+  });
+
+  it('refuses in sentences', async () => {
+    const recogniser = standIn(sure);
+    expect(await refusal(recogniser, '')).toMatch(/no words/);
+    expect(await refusal(recogniser, '(she sighs)')).toMatch(/no words/);
+    expect(await refusal(recogniser, 'a '.repeat(30_000))).toMatch(/60000 letters/);
+    expect(await refusal(recogniser, 'tide', { samples: new Int16Array(48_000) })).toMatch(/silent/);
+    expect(await refusal(standIn(sure, 'fr', []), 'zut')).toMatch(/“zut” is not a word of the French dictionary/);
+    expect(await refusal(standIn(sure, 'fr', []), undefined)).toMatch(/English only/);
+    expect(
+      await refusal(
+        standIn(() => undefined),
+        undefined,
+      ),
+    ).toMatch(/No speech/);
+  });
+});
