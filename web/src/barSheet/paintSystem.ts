@@ -61,12 +61,18 @@ function paintGrid({ context, system, plan, data, palette }: Brush): void {
   context.globalAlpha = 1;
   context.textAlign = 'left';
   context.textBaseline = 'alphabetic';
+  let free = 0;
   for (let frame = Math.ceil(system.from / step) * step; frame < system.to; frame += step) {
     const isSecond = frame % data.framesPerSecond === 0;
+    const x = system.scale.x(frame) + 3;
+    // The number of a whole second is longer; the one after it gives way.
+    if (x < free) continue;
     context.font = `${isSecond ? 650 : 450} 12px ${FONT}`;
     context.fillStyle = isSecond ? palette.ink : palette.inkSoft;
     const number = String(frame + data.firstFrame);
-    context.fillText(isSecond ? `${number} · ${frame / data.framesPerSecond} s` : number, system.scale.x(frame) + 3, ruler.y + 14);
+    const text = isSecond ? `${number} · ${frame / data.framesPerSecond} s` : number;
+    context.fillText(text, x, ruler.y + 14);
+    free = x + context.measureText(text).width + 5;
   }
 }
 
