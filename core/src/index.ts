@@ -150,3 +150,4 @@ export {
   type SceneCard,
   type SceneView,
 } from './api/views.js';
+export { drawingsUsed, duplicateDrawing, MAX_DRAWINGS, moveDrawing, removeDrawing, setDrawing, setShape } from './chart/commands.js';

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { AssetController } from './assets/asset.controller.js';
 import { AssetStore } from './assets/asset.store.js';
 import { ChartController } from './charts/chart.controller.js';
+import { ChartStore } from './charts/chart.store.js';
 import { DEMO_FOLDER, DemoService } from './demo/demo.service.js';
 import { EXPORT_FOLDER, PictureService } from './handOff/picture.service.js';
 import { JobController } from './jobs/job.controller.js';
@@ -31,6 +32,7 @@ export class AppModule {
       controllers: [AssetController, ChartController, JobController, ProductionController, SceneController],
       providers: [
         AssetStore,
+        ChartStore,
         DemoService,
         JobService,
         PictureService,

@@ -1,5 +1,17 @@
 /** The HTTP API on a real database, with the real recogniser in its worker threads. */
-import { applyPatch, exposuresOfTrack, putDrawing, SCENE_KIND, starterChart, type Patch, type SceneDocument } from '@zest-jaw/core';
+import {
+  applyPatch,
+  duplicateDrawing,
+  exposuresOfTrack,
+  putDrawing,
+  SCENE_KIND,
+  removeDrawing,
+  setShape,
+  starterChart,
+  type ChartView,
+  type Patch,
+  type SceneDocument,
+} from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { openTestApp, RECORDING, SCRIPT, type TestApp } from './testing/testApp.js';
 
@@ -188,14 +200,51 @@ describe('changing a scene', () => {
   it('keeps another version as a scene of its own', async () => {
     const { document } = await scene(id);
     const { body } = await app.agent().post('/api/scenes/copies').send({ title: 'Mine', document }).expect(201);
-    expect((await scene(body.sceneId)).document.exposures).toEqual(document.exposures);
+    expect((await scene(body.id)).document.exposures).toEqual(document.exposures);
     await app
       .agent()
       .post('/api/scenes/copies')
       .send({ title: 'Mine', document: { settings: [] } })
       .expect(422);
-    await app.agent().delete(`/api/scenes/${body.sceneId}`).expect(204);
-    await app.agent().get(`/api/scenes/${body.sceneId}`).expect(404);
+    await app.agent().delete(`/api/scenes/${body.id}`).expect(204);
+    await app.agent().get(`/api/scenes/${body.id}`).expect(404);
+  });
+});
+
+describe('changing a chart', () => {
+  const chartOf = async (): Promise<ChartView> => (await app.agent().get('/api/charts/bramble-front').expect(200)).body as ChartView;
+  const sendChart = (baseRevision: number, patch: Patch) =>
+    app.agent().patch('/api/charts/bramble-front').send({ baseRevision, patchId: patch.id, reason: patch.reason, ops: patch.ops });
+
+  it('writes a revision like a scene does: idempotent, 409 on a stale base, there after a restart', async () => {
+    const before = await chartOf();
+    const patch = setShape(before.document, 'drop', { jaw: 0.8 }, randomUUID) as Patch;
+    await sendChart(before.revision, patch).expect(200, { revision: before.revision + 1 });
+    await sendChart(before.revision, patch).expect(200, { revision: before.revision + 1 });
+    const stale = await sendChart(before.revision, setShape(before.document, 'mid', { jaw: 0.4 }, randomUUID) as Patch).expect(409);
+    expect(stale.body.patchesSince).toMatchObject([{ patch: { id: patch.id } }]);
+    await app.reopen();
+    const after = await chartOf();
+    expect(after.revision).toBe(before.revision + 1);
+    expect(after.document.drawings.find((drawing) => drawing.id === 'drop')!.shape.jaw).toBe(0.8);
+  });
+
+  it('does not take a drawing from under a scene, and says where it is shown', async () => {
+    const { revision, document } = await chartOf();
+    const { body } = await sendChart(revision, removeDrawing(document, 'press', randomUUID) as Patch).expect(422);
+    expect(body.detail).toMatch(/“Press” is shown in “The last ferry”, “The wet stamp”/);
+    const uses = (await app.agent().get('/api/charts/bramble-front/uses').expect(200)).body;
+    expect(uses.press).toEqual(['The last ferry', 'The wet stamp']);
+    const doubled = duplicateDrawing(document, 'press', randomUUID) as Patch;
+    await sendChart(revision, doubled).expect(200);
+    const longer = (await chartOf()).document;
+    await sendChart(revision + 1, removeDrawing(longer, longer.drawings[2]!.id, randomUUID) as Patch).expect(200);
+  });
+
+  it('refuses a shape out of range', async () => {
+    const { revision, document } = await chartOf();
+    const { body } = await sendChart(revision, setShape(document, 'drop', { jaw: 7 }, randomUUID) as Patch).expect(422);
+    expect(body.detail).toMatch(/out of range/);
   });
 });
 
@@ -340,7 +389,7 @@ describe('the guard', () => {
         '/api/assets/{hash}',
       ]),
     );
-    expect(body.components.schemas.PatchSceneDto.properties).toHaveProperty('patchId');
+    expect(body.components.schemas.PatchDocumentDto.properties).toHaveProperty('patchId');
     await app.agent().get('/api/docs').expect(200);
   });
 });

@@ -20,7 +20,7 @@ export interface Drawing {
   /** Its number on the exposure sheet, from 1; also its place in the tray. */
   readonly number: number;
   readonly label: string;
-  /** The key that puts it at the playhead, one upper-case letter. */
+  /** The key that puts it at the playhead, one upper-case letter; empty for none. */
   readonly keycap: string;
   /** The sound groups it plays, by id. */
   readonly groups: readonly string[];
@@ -82,10 +82,18 @@ export function checkChart(candidate: unknown): string[] {
   if (chart.drawings.length === 0) faults.push('The chart has no drawing. Add at least one.');
   const groupIds = new Set(chart.groups.map((group: SoundGroup) => group.id));
   const seen = new Set<unknown>();
+  const keycaps = new Set<unknown>();
   for (const drawing of chart.drawings as Partial<Drawing>[]) {
     const name = drawing.label ?? drawing.id ?? 'without a label';
     if (typeof drawing.id !== 'string' || seen.has(drawing.id)) faults.push(`Drawing “${name}” needs an id of its own.`);
     seen.add(drawing.id);
+    if (typeof drawing.label !== 'string' || drawing.label.trim() === '' || drawing.label.length > 40)
+      faults.push(`A drawing needs a label of 1 to 40 letters.`);
+    if (typeof drawing.keycap !== 'string' || !/^[A-Z]?$/.test(drawing.keycap))
+      faults.push(`The keycap of “${name}” must be one letter, or nothing.`);
+    else if (drawing.keycap !== '' && keycaps.has(drawing.keycap))
+      faults.push(`Two drawings have the keycap ${drawing.keycap}. Give one of them another.`);
+    keycaps.add(drawing.keycap);
     if (!Number.isInteger(drawing.number)) faults.push(`Drawing “${name}” needs a whole number.`);
     if (!drawing.shape || maybeFaultOfShape(drawing.shape))
       faults.push(`Drawing “${name}” has a shape whose numbers are missing or out of range.`);

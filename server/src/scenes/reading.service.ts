@@ -50,10 +50,10 @@ export class ReadingService implements OnModuleInit {
   /** The reading as one revision, the pencil of every track of its speaker as the next. */
   private async takeAndKey(em: EntityManager, sceneId: string, clipId: string, reading: Reading): Promise<void> {
     const scenes = new SceneStore(em);
-    const taken = await scenes.applyOwn(sceneId, (document) => patchOf(takeReading(document, clipId, reading, randomUUID)));
+    const taken = await scenes.applyWithCharts(sceneId, (document) => patchOf(takeReading(document, clipId, reading, randomUUID)));
     const speaker = taken.document.clips.find((clip) => clip.id === clipId)?.characterId;
     for (const track of taken.document.tracks.filter((candidate) => candidate.characterId === speaker)) {
-      await scenes.applyOwn(sceneId, (document, charts) => pencilPatch(document, charts, track.id));
+      await scenes.applyWithCharts(sceneId, (document, charts) => pencilPatch(document, charts, track.id));
     }
   }
 }

@@ -22,20 +22,20 @@ import {
   inkedShare,
   sceneSettings,
   type JobView,
-  type Patch as ScenePatch,
   type RevisionView,
   type SceneCard,
   type SceneView,
   type SceneDocument,
 } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
+import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
 import { cannotUse } from '../guard/problem.js';
 import { PictureService } from '../handOff/picture.service.js';
 import { JobService, jobView } from '../jobs/job.service.js';
 import { Character, Job, Scene } from '../storage/entities.js';
 import { MAX_UPLOAD_BYTES } from './limits.js';
 import { READING_JOB } from './reading.service.js';
-import { CopySceneDto, NewSceneDto, PatchSceneDto, PicturesDto, ReadClipDto } from './scene.dto.js';
+import { NewSceneDto, PicturesDto, ReadClipDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
 import { SceneUploadService, StartedScene } from './sceneUpload.service.js';
 
@@ -87,7 +87,7 @@ export class SceneController {
 
   @Post('copies')
   @ApiOperation({ summary: 'A new scene from a whole document, such as one that no longer fits the server’s.' })
-  async copy(@Body() dto: CopySceneDto): Promise<{ sceneId: string }> {
+  async copy(@Body() dto: CopyDocumentDto): Promise<{ id: string }> {
     const sent = dto.document as unknown as SceneDocument;
     if (!Array.isArray(sent.settings) || !Array.isArray(sent.tracks) || !Array.isArray(sent.exposures) || !Array.isArray(sent.clips))
       throw cannotUse('This is not a scene document.');
@@ -108,7 +108,7 @@ export class SceneController {
       }),
     );
     await this.em.flush();
-    return { sceneId: id };
+    return { id };
   }
 
   @Get(':id')
@@ -128,9 +128,8 @@ export class SceneController {
 
   @Patch(':id')
   @ApiOperation({ summary: 'Changes a scene. 409 on a stale base, with the patches since; harmless to repeat.' })
-  async change(@Param('id') id: string, @Body() { baseRevision, patchId, reason, ops }: PatchSceneDto): Promise<{ revision: number }> {
-    const patch = JSON.parse(JSON.stringify({ id: patchId, reason, ops: ops.map(wholeOp) })) as ScenePatch;
-    const { revision } = await this.scenes.apply(id, baseRevision, patch);
+  async change(@Param('id') id: string, @Body() body: PatchDocumentDto): Promise<{ revision: number }> {
+    const { revision } = await this.scenes.apply(id, body.baseRevision, patchOfBody(body));
     return { revision };
   }
 
@@ -176,17 +175,4 @@ export class SceneController {
       })),
     );
   }
-}
-
-/** A put with both sides spelled out, a shift without them: the DTO leaves what was not sent undefined. */
-function wholeOp(op: PatchSceneDto['ops'][number]): unknown {
-  const { table, id, before = null, after = null, track, at, by } = op;
-  if (op.op === 'put') {
-    if (id === undefined || (before === null && after === null)) throw cannotUse('A put needs an id, and a before or an after.');
-    for (const record of [before, after])
-      if (record && record['id'] !== id) throw cannotUse(`The record of a put must carry its id ${id}.`);
-    return { op: 'put', table, id, before, after };
-  }
-  if (track === undefined || at === undefined || by === undefined) throw cannotUse('A shift needs a track, and the frames at and by.');
-  return { op: 'shift', table, track, at, by };
 }

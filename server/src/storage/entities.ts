@@ -124,6 +124,30 @@ export class Revision {
   at: Date = new Date();
 }
 
+/** One patch applied to a chart. */
+@Entity()
+@Unique({ properties: ['chart', 'patchId'] })
+@Unique({ properties: ['chart', 'revision'] })
+export class ChartRevision {
+  @PrimaryKey({ type: 'integer', autoincrement: true })
+  id!: number;
+
+  @ManyToOne(() => Chart, { deleteRule: 'cascade' })
+  chart!: Chart;
+
+  @Property({ type: 'integer' })
+  revision!: number;
+
+  @Property({ type: 'string' })
+  patchId!: string;
+
+  @Property({ type: 'json' })
+  patch!: Patch;
+
+  @Property({ type: 'datetime' })
+  at: Date = new Date();
+}
+
 /** Long work: reading a recording, rendering pictures. */
 @Entity()
 export class Job {
@@ -159,4 +183,4 @@ export class Job {
   createdAt: Date = new Date();
 }
 
-export const ENTITIES = [Production, Asset, Chart, Character, Scene, Revision, Job];
+export const ENTITIES = [Production, Asset, Chart, Character, Scene, Revision, ChartRevision, Job];

@@ -32,4 +32,21 @@ export class Migration20261125Begin extends Migration {
   }
 }
 
-export const MIGRATIONS = [{ name: '20261125-begin', class: Migration20261125Begin }];
+export class Migration20261125ChartRevisions extends Migration {
+  override up(): void {
+    this.addSql(
+      'create table `chart_revision` (`id` integer not null primary key autoincrement, `chart_id` text not null references `chart` (`id`) on delete cascade, `revision` integer not null, `patch_id` text not null, `patch` json not null, `at` datetime not null);',
+    );
+    this.addSql('create unique index `chart_revision_chart_patch` on `chart_revision` (`chart_id`, `patch_id`);');
+    this.addSql('create unique index `chart_revision_chart_revision` on `chart_revision` (`chart_id`, `revision`);');
+  }
+
+  override down(): void {
+    this.addSql('drop table `chart_revision`;');
+  }
+}
+
+export const MIGRATIONS = [
+  { name: '20261125-begin', class: Migration20261125Begin },
+  { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
+];

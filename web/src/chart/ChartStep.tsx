@@ -1,5 +1,5 @@
 /** The Chart step: every mouth of the character's chart, what it plays, and what it shows. */
-import { coverageOfChart, ipaOf, measureShape, type ChartDocument, type Drawing } from '@zest-jaw/core';
+import { chartSettings, coverageOfChart, ipaOf, measureShape, type ChartDocument, type Drawing } from '@zest-jaw/core';
 import { useState, type ReactElement } from 'react';
 import { Easel } from '../mouth/Easel.js';
 import { Mouth } from '../mouth/Mouth.js';
@@ -53,7 +53,7 @@ function DrawingCard({ drawing, isCurrent, onChoose }: { drawing: Drawing; isCur
 }
 
 export function ChartStep(): ReactElement {
-  const { chart, chartName, character } = useOpenScene();
+  const { chart, character } = useOpenScene();
   const [chosenId, choose] = useState(chart.drawings[0]?.id);
   const chosen = chart.drawings.find((drawing) => drawing.id === chosenId);
   const most = chart.drawings
@@ -68,7 +68,7 @@ export function ChartStep(): ReactElement {
   return (
     <main className="grid min-h-0 flex-1 grid-cols-[1fr_352px]">
       <section className="min-h-0 overflow-y-auto p-[16px_18px]" aria-label="Drawings">
-        <h2 className="name text-[22px]">{chartName}</h2>
+        <h2 className="name text-[22px]">{chartSettings(chart).name}</h2>
         <p className="mb-4 text-ink-soft">{coverageInWords(chart)}</p>
         <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3">
           {chart.drawings.map((drawing) => (

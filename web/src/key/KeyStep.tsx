@@ -15,7 +15,7 @@ import { toast } from 'sonner';
 import { Easel } from '../mouth/Easel.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
-import { newId } from '../session/sceneSession.js';
+import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { keyInWorker } from '../workers/heavy.js';
 import { Readout } from './Readout.js';

@@ -8,7 +8,7 @@ import { mostHeard, Readout } from '../key/Readout.js';
 import { Hint } from '../key/Transport.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
-import { newId } from '../session/sceneSession.js';
+import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 
 function ScriptPanel({ clip }: { clip: Clip }): ReactElement {

@@ -1,20 +1,25 @@
 /** One scene: its header with the steps, and what the steps share. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import {
+  CHART_KIND,
+  type ChartDocument,
   chartSettings,
   type ChartView,
+  checkChart,
+  checkScene,
   DEFAULT_SOUND_GROUPS,
   formatFrameRate,
   hasEnded,
   type JobView,
   type ProductionView,
+  SCENE_KIND,
   type SceneDocument,
   sceneSettings,
   type SceneView,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import { useCallback, useEffect, useMemo, useState, type ReactElement } from 'react';
-import { NavLink, Outlet, useParams } from 'react-router';
+import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { api, sendJson, sentenceOf } from '../api/http.js';
@@ -23,7 +28,7 @@ import { useCharts, useProductions } from '../api/queries.js';
 import { readPalette } from '../barSheet/palette.js';
 import { sheetData } from '../barSheet/sheetData.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
-import { openSession, type SceneSession, type SessionState } from '../session/sceneSession.js';
+import { openSession, type DocumentSession, type SaveState } from '../session/documentSession.js';
 import { Notice } from '../ui/Notice.js';
 import { TopBar } from '../ui/Frame.js';
 import { theme } from '../ui/theme.js';
@@ -40,27 +45,36 @@ const STEPS = [
 
 const HOLDS = ['', 'on ones', 'on twos', 'on threes', 'on fours'];
 
-function SaveWord({ state }: { state: SessionState }): ReactElement {
-  const words = { saved: 'saved', saving: 'saving…', unreachable: 'not saved yet', conflict: 'not saved yet' } as const;
-  const isSaved = state.saveState === 'saved';
+/** Worst first: one word for the scene and its chart together. */
+const SAVE_WORDS: readonly (readonly [SaveState, string])[] = [
+  ['conflict', 'not saved yet'],
+  ['unreachable', 'not saved yet'],
+  ['saving', 'saving…'],
+  ['saved', 'saved'],
+];
+
+function SaveWord({ states }: { states: readonly SaveState[] }): ReactElement {
+  const [state, word] = SAVE_WORDS.find(([candidate]) => states.includes(candidate))!;
   return (
     <span className="flex w-[96px] items-center gap-1.5" role="status" data-testid="save-state">
-      <span className={clsx('size-2 rounded-full', isSaved ? 'bg-good' : state.saveState === 'saving' ? 'bg-zest' : 'bg-bad')} />
-      {words[state.saveState]}
+      <span className={clsx('size-2 rounded-full', state === 'saved' ? 'bg-good' : state === 'saving' ? 'bg-zest' : 'bg-bad')} />
+      {word}
     </span>
   );
 }
 
+interface Sessions {
+  readonly session: DocumentSession<SceneDocument>;
+  readonly chartSession: DocumentSession<ChartDocument>;
+}
+
 function SceneHeader({
   session,
+  chartSession,
   document,
   production,
-}: {
-  session: SceneSession;
-  document: SceneDocument;
-  production: string;
-}): ReactElement {
-  const state = useStore(session.store);
+}: Sessions & { document: SceneDocument; production: string }): ReactElement {
+  const states = [useStore(session.store, (state) => state.saveState), useStore(chartSession.store, (state) => state.saveState)];
   const { title, frameRate, lengthFrames } = sceneSettings(document);
   const hold = document.tracks[0]?.rules.holdFrames ?? 1;
   return (
@@ -84,7 +98,7 @@ function SceneHeader({
       <div className="flex shrink-0 items-center gap-4 text-[14px] text-ink-soft">
         <span>{`${formatFrameRate(frameRate)} fps · ${HOLDS[hold] ?? `held ${hold}`}`}</span>
         <span>{lengthFrames} frames</span>
-        <SaveWord state={state} />
+        <SaveWord states={states} />
       </div>
     </TopBar>
   );
@@ -129,40 +143,54 @@ interface Loaded {
   readonly productions: readonly ProductionView[];
 }
 
+const onRefusal = (sentence: string): void => void toast.message(sentence);
+
+/** Opens the scene and the chart of its track, each with what a closed tab left unsaved. */
+async function openSessions(view: SceneView, charts: readonly ChartView[]): Promise<Sessions> {
+  const chartView = charts.find((chart) => chart.id === view.document.tracks[0]?.chartId);
+  if (!chartView) throw new Error('The mouth chart of this scene is gone. Choose another scene.');
+  const common = { onRefusal, checksEveryChange: import.meta.env.DEV };
+  const chartSession = await openSession<ChartDocument>(chartView, { ...common, kind: CHART_KIND, path: '/charts', check: checkChart });
+  const check = (document: SceneDocument): string[] =>
+    checkScene(document, new Map([[chartView.id, chartSession.store.getState().document]]));
+  const session = await openSession<SceneDocument>(view, { ...common, kind: SCENE_KIND, path: '/scenes', check });
+  return { session, chartSession };
+}
+
 function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
-  const [session, setSession] = useState<SceneSession>();
+  const [sessions, setSessions] = useState<Sessions>();
   const [fault, setFault] = useState<string>();
   const client = useQueryClient();
   useEffect(() => {
-    let opened: SceneSession | undefined;
+    let opened: Sessions | undefined;
     let wanted = true;
-    const options = {
-      charts: new Map(charts.map((chart) => [chart.id, chart.document])),
-      onRefusal: (sentence: string) => toast.message(sentence),
-      checksEveryChange: import.meta.env.DEV,
+    const close = ({ session, chartSession }: Sessions): void => {
+      session.close();
+      chartSession.close();
     };
-    openSession(view, options)
+    openSessions(view, charts)
       .then((next) => {
-        if (wanted) setSession((opened = next));
-        else next.close();
+        if (wanted) setSessions((opened = next));
+        else close(next);
       })
       .catch((error: unknown) => setFault(sentenceOf(error)));
     return () => {
       wanted = false;
-      opened?.close();
-      // The kept view is as old as this session; the next opening asks again.
+      if (opened) close(opened);
+      // The kept views are as old as these sessions; the next opening asks again.
       client.removeQueries({ queryKey: ['scene', view.id] });
+      client.removeQueries({ queryKey: ['charts'] });
     };
   }, [view, charts, client]);
   if (fault) return <Alone title="This scene cannot be opened" text={fault} />;
-  if (!session) return <Alone busy title="Opening the scene…" />;
-  return <SceneSteps view={view} charts={charts} productions={productions} session={session} />;
+  if (!sessions) return <Alone busy title="Opening the scene…" />;
+  return <SceneSteps view={view} productions={productions} {...sessions} />;
 }
 
 /** Follows the reading of the scene; when it arrives, the session takes it in. */
 function useReading(
   view: SceneView,
-  session: SceneSession,
+  session: DocumentSession<SceneDocument>,
 ): { reading: JobView | undefined; readAgain: (clipId: string) => Promise<void> } {
   const [jobId, setJobId] = useState(view.reading && !hasEnded(view.reading) ? view.reading.id : undefined);
   const followed = useJob(jobId);
@@ -182,24 +210,25 @@ function useReading(
   return { reading, readAgain };
 }
 
-function SceneSteps({ view, charts, productions, session }: Loaded & { session: SceneSession }): ReactElement {
+function SceneSteps({ view, productions, session, chartSession }: Omit<Loaded, 'charts'> & Sessions): ReactElement {
   const document = useStore(session.store, (state) => state.document);
   const { playhead, waves } = useSceneSound(document);
   const { reading, readAgain } = useReading(view, session);
+  const navigate = useNavigate();
   const currentTheme = useStore(theme, (state) => state.theme);
   const production = productions.find((candidate) => candidate.id === view.productionId);
   const track = document.tracks[0];
-  const chart = charts.find((candidate) => candidate.id === track?.chartId)?.document;
+  const chart = useStore(chartSession.store, (state) => state.document);
   const character = production?.characters.find((candidate) => candidate.id === track?.characterId);
-  const data = useMemo(() => (track && chart ? sheetData(document, track.id, chart, waves) : undefined), [document, track, chart, waves]);
+  const data = useMemo(() => (track ? sheetData(document, track.id, chart, waves) : undefined), [document, track, chart, waves]);
   // The theme is a dependency: palette and sprites are read from it.
   const look = useMemo(
-    () => chart && { palette: readPalette(), sprites: mouthSprites(chart, window.devicePixelRatio || 1, currentTheme === 'night') },
+    () => ({ palette: readPalette(), sprites: mouthSprites(chart, window.devicePixelRatio || 1, currentTheme === 'night') }),
     [chart, currentTheme],
   );
   const open = useMemo<OpenScene | undefined>(
     () =>
-      track && chart && character && data && look
+      track && character && data
         ? {
             sceneId: view.id,
             session,
@@ -208,14 +237,14 @@ function SceneSteps({ view, charts, productions, session }: Loaded & { session: 
             track,
             character,
             chart,
-            chartName: chartSettings(chart).name,
+            chartSession,
             data,
             ...look,
             reading,
             readAgain,
           }
         : undefined,
-    [view.id, session, document, playhead, track, character, chart, data, look, reading, readAgain],
+    [view.id, session, chartSession, document, playhead, track, character, chart, data, look, reading, readAgain],
   );
   useEffect(() => {
     const before = window.document.title;
@@ -232,10 +261,16 @@ function SceneSteps({ view, charts, productions, session }: Loaded & { session: 
   return (
     <SceneContext.Provider value={open}>
       <div className="flex h-full min-h-0 flex-col">
-        <SceneHeader session={session} document={document} production={production?.name ?? ''} />
+        <SceneHeader session={session} chartSession={chartSession} document={document} production={production?.name ?? ''} />
         <Outlet />
       </div>
-      <ConflictDialog session={session} />
+      <ConflictDialog
+        session={session}
+        noun="scene"
+        title={sceneSettings(document).title}
+        onGoOn={(id) => void navigate(`/scenes/${id}/key`)}
+      />
+      <ConflictDialog session={chartSession} noun="mouth chart" title={chartSettings(chart).name} />
     </SceneContext.Provider>
   );
 }

@@ -14,18 +14,19 @@ import { useStore } from 'zustand';
 import type { Palette } from '../barSheet/palette.js';
 import type { SheetData } from '../barSheet/sheetData.js';
 import type { MouthSprites } from '../mouth/paintFigure.js';
-import type { SceneSession } from '../session/sceneSession.js';
+import type { DocumentSession } from '../session/documentSession.js';
 import type { Playhead } from '../sound/playhead.js';
 
 export interface OpenScene {
   readonly sceneId: string;
-  readonly session: SceneSession;
+  readonly session: DocumentSession<SceneDocument>;
   readonly document: SceneDocument;
   readonly playhead: Playhead;
   readonly track: Track;
   readonly character: CharacterView;
   readonly chart: ChartDocument;
-  readonly chartName: string;
+  /** The chart of the track, open for changes like the scene. */
+  readonly chartSession: DocumentSession<ChartDocument>;
   readonly data: SheetData;
   readonly sprites: MouthSprites;
   readonly palette: Palette;

@@ -7,14 +7,14 @@ export interface Unsaved {
   readonly patches: readonly Patch[];
 }
 
-const keyOf = (sceneId: string): string => `unsaved:${sceneId}`;
+const keyOf = (address: string): string => `unsaved:${address}`;
 
-export async function loadUnsaved(sceneId: string): Promise<Unsaved | undefined> {
-  return get<Unsaved>(keyOf(sceneId)).catch(() => undefined);
+export async function loadUnsaved(address: string): Promise<Unsaved | undefined> {
+  return get<Unsaved>(keyOf(address)).catch(() => undefined);
 }
 
-export async function keepUnsaved(sceneId: string, unsaved: Unsaved): Promise<void> {
-  const write = unsaved.patches.length === 0 ? del(keyOf(sceneId)) : set(keyOf(sceneId), unsaved);
+export async function keepUnsaved(address: string, unsaved: Unsaved): Promise<void> {
+  const write = unsaved.patches.length === 0 ? del(keyOf(address)) : set(keyOf(address), unsaved);
   // Private windows may refuse IndexedDB; the patches are still in memory and on their way.
   await write.catch(() => undefined);
 }

@@ -1,25 +1,20 @@
 /**
- * The open scene: the document as the server has it, the patches on top that it has not
+ * An open document, a scene or a chart: as the server has it, the patches on top that it has not
  * acknowledged yet, undo and redo, and an honest word on whether all is saved. One request
  * is in flight at a time; a patch is kept until it is acknowledged.
  */
 import {
   applyPatch,
-  type ChartDocument,
-  checkScene,
-  type History,
   isRefusal,
   maybeRedo,
   maybeUndo,
   NO_HISTORY,
-  type Patch,
   recordChange,
+  type DocumentKind,
+  type History,
+  type Patch,
   type Refusal,
   type RevisionView,
-  SCENE_KIND,
-  type SceneDocument,
-  sceneSettings,
-  type SceneView,
 } from '@zest-jaw/core';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { api, ApiProblem, sendJson, sentenceOf, Unreachable } from '../api/http.js';
@@ -33,18 +28,18 @@ const RETRY_AFTER_MS = 3000;
 
 export type SaveState = 'saved' | 'saving' | 'unreachable' | 'conflict';
 
-export interface SessionState {
-  readonly sceneId: string;
+export interface SessionState<D> {
+  readonly documentId: string;
   readonly revision: number;
-  readonly confirmed: SceneDocument;
-  readonly document: SceneDocument;
+  readonly confirmed: D;
+  readonly document: D;
   readonly unconfirmed: readonly Patch[];
   readonly history: History;
   readonly saveState: SaveState;
 }
 
-export interface SceneSession {
-  readonly store: StoreApi<SessionState>;
+export interface DocumentSession<D> {
+  readonly store: StoreApi<SessionState<D>>;
   /** Applies a command's patch; a refusal is told to `onRefusal` and changes nothing. */
   change(result: Patch | Refusal): boolean;
   undo(): boolean;
@@ -53,63 +48,80 @@ export interface SceneSession {
   refresh(): Promise<void>;
   /** Resolves when everything is acknowledged, or rejects with why not. */
   flush(): Promise<void>;
-  /** Keeps this side of a conflict as a scene of its own, takes the server's side here; answers with the new scene's id. */
+  /** Keeps this side of a conflict as a document of its own, takes the server's side here; answers with the new document's id. */
   keepAsCopy(title: string): Promise<string>;
   close(): void;
 }
 
-export interface SessionOptions {
-  readonly charts: ReadonlyMap<string, ChartDocument>;
+/** What the server has of a document. */
+export interface DocumentView<D> {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: D;
+}
+
+export interface SessionOptions<D> {
+  readonly kind: DocumentKind<D>;
+  /** Where the server keeps documents of this kind: `/scenes`, `/charts`. */
+  readonly path: string;
+  /** What is wrong with a document, as sentences. */
+  readonly check: (document: D) => readonly string[];
   readonly onRefusal: (sentence: string) => void;
-  /** In development and tests every change is held against the scene's invariants; the server does it always. */
+  /** In development and tests every change is held against the document's invariants; the server does it always. */
   readonly checksEveryChange: boolean;
 }
 
 export const newId = (): string => crypto.randomUUID();
 
-/** Opens a scene, with whatever a closed tab left unsaved on top. */
-export async function openSession(view: SceneView, options: SessionOptions): Promise<SceneSession> {
-  const start = { sceneId: view.id, revision: view.revision, confirmed: view.document, document: view.document, history: NO_HISTORY };
-  const kept = await loadUnsaved(view.id);
+/** Opens a document, with whatever a closed tab left unsaved on top. */
+export async function openSession<D>(view: DocumentView<D>, options: SessionOptions<D>): Promise<DocumentSession<D>> {
+  const { kind, path } = options;
+  const start = { documentId: view.id, revision: view.revision, confirmed: view.document, document: view.document, history: NO_HISTORY };
+  const kept = await loadUnsaved(`${path}/${view.id}`);
   if (!kept)
     return sessionOn(
-      createStore<SessionState>(() => ({ ...start, unconfirmed: [], saveState: 'saved' })),
+      createStore<SessionState<D>>(() => ({ ...start, unconfirmed: [], saveState: 'saved' })),
       options,
     );
   // The tab that left these may have got them through after the view was fetched: what came since the view goes in first.
-  const since = await api<RevisionView[]>(`/scenes/${view.id}/patches?since=${Math.min(kept.baseRevision, view.revision)}`);
+  const since = await api<RevisionView[]>(`${path}/${view.id}/patches?since=${Math.min(kept.baseRevision, view.revision)}`);
   const known = new Set(since.map(({ patch }) => patch.id));
   const own = kept.patches.filter((patch) => !known.has(patch.id));
   const newer = since.filter(({ revision }) => revision > view.revision);
   const rebased = maybeRebase(
+    kind,
     view.document,
     newer.map(({ patch }) => patch),
     own,
   );
   const revision = newer.at(-1)?.revision ?? view.revision;
-  const state: SessionState = rebased
+  const state: SessionState<D> = rebased
     ? { ...start, ...rebased, revision, saveState: own.length > 0 ? 'saving' : 'saved' }
     : { ...start, unconfirmed: own, saveState: 'conflict' };
   return sessionOn(
-    createStore<SessionState>(() => state),
+    createStore<SessionState<D>>(() => state),
     options,
   );
 }
 
-function sessionOn(store: StoreApi<SessionState>, { charts, onRefusal, checksEveryChange }: SessionOptions): SceneSession {
-  const { sceneId } = store.getState();
+function sessionOn<D>(
+  store: StoreApi<SessionState<D>>,
+  { kind, path, check, onRefusal, checksEveryChange }: SessionOptions<D>,
+): DocumentSession<D> {
+  const address = `${path}/${store.getState().documentId}`;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let inFlight: Promise<void> | undefined;
   let closed = false;
 
   const remember = (): void => {
     const { revision, unconfirmed } = store.getState();
-    void keepUnsaved(sceneId, { baseRevision: revision, patches: unconfirmed });
+    void keepUnsaved(address, { baseRevision: revision, patches: unconfirmed });
   };
 
   const takeIn = (since: readonly RevisionView[]): boolean => {
     const { confirmed, unconfirmed, revision } = store.getState();
     const rebased = maybeRebase(
+      kind,
       confirmed,
       since.map(({ patch }) => patch),
       unconfirmed,
@@ -133,14 +145,14 @@ function sessionOn(store: StoreApi<SessionState>, { charts, onRefusal, checksEve
     const [patch] = unconfirmed;
     if (!patch) return;
     try {
-      const answer = await sendJson<{ revision: number }>('PATCH', `/scenes/${sceneId}`, {
+      const answer = await sendJson<{ revision: number }>('PATCH', address, {
         baseRevision: revision,
         patchId: patch.id,
         reason: patch.reason,
         ops: patch.ops,
       });
       const { confirmed, unconfirmed: waiting } = store.getState();
-      store.setState({ revision: answer.revision, confirmed: applyPatch(SCENE_KIND, confirmed, patch), unconfirmed: waiting.slice(1) });
+      store.setState({ revision: answer.revision, confirmed: applyPatch(kind, confirmed, patch), unconfirmed: waiting.slice(1) });
       remember();
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
@@ -184,9 +196,9 @@ function sessionOn(store: StoreApi<SessionState>, { charts, onRefusal, checksEve
 
   const applyLocally = (patch: Patch, history: History): void => {
     const { document, unconfirmed, saveState } = store.getState();
-    const next = applyPatch(SCENE_KIND, document, patch);
+    const next = applyPatch(kind, document, patch);
     if (checksEveryChange) {
-      const [fault] = checkScene(next, charts);
+      const [fault] = check(next);
       if (fault) throw new Error(fault);
     }
     store.setState({
@@ -205,7 +217,7 @@ function sessionOn(store: StoreApi<SessionState>, { charts, onRefusal, checksEve
     return true;
   };
 
-  const session: SceneSession = {
+  const session: DocumentSession<D> = {
     store,
     change: (result) => {
       if (isRefusal(result)) {
@@ -219,7 +231,7 @@ function sessionOn(store: StoreApi<SessionState>, { charts, onRefusal, checksEve
     redo: () => step(maybeRedo(store.getState().history, newId())),
     refresh: async () => {
       await inFlight;
-      takeIn(await api<RevisionView[]>(`/scenes/${sceneId}/patches?since=${store.getState().revision}`));
+      takeIn(await api<RevisionView[]>(`${address}/patches?since=${store.getState().revision}`));
     },
     flush: async () => {
       clearTimeout(timer);
@@ -230,9 +242,9 @@ function sessionOn(store: StoreApi<SessionState>, { charts, onRefusal, checksEve
     },
     keepAsCopy: async (title) => {
       const { document, unconfirmed, confirmed } = store.getState();
-      const mine = document === confirmed ? maybeOwnVersion(confirmed, unconfirmed) : document;
-      const { sceneId: copy } = await sendJson<{ sceneId: string }>('POST', '/scenes/copies', { title, document: mine });
-      const view = await api<SceneView>(`/scenes/${sceneId}`);
+      const mine = document === confirmed ? ownVersion(kind, confirmed, unconfirmed) : document;
+      const { id: copy } = await sendJson<{ id: string }>('POST', `${path}/copies`, { title, document: mine });
+      const view = await api<DocumentView<D>>(address);
       store.setState({
         revision: view.revision,
         confirmed: view.document,
@@ -261,9 +273,7 @@ function sessionOn(store: StoreApi<SessionState>, { charts, onRefusal, checksEve
   return session;
 }
 
-/** As much of the unsaved work as still goes on top of the server's scene, one patch at a time. */
-function maybeOwnVersion(confirmed: SceneDocument, unconfirmed: readonly Patch[]): SceneDocument {
-  return unconfirmed.reduce((document, patch) => maybeRebase(document, [], [patch])?.document ?? document, confirmed);
+/** As much of the unsaved work as still goes on top of the server's document, one patch at a time. */
+function ownVersion<D>(kind: DocumentKind<D>, confirmed: D, unconfirmed: readonly Patch[]): D {
+  return unconfirmed.reduce((document, patch) => maybeRebase(kind, document, [], [patch])?.document ?? document, confirmed);
 }
-
-export const titleOf = (state: SessionState): string => sceneSettings(state.document).title;

@@ -1,6 +1,7 @@
 /** Saving: one request at a time, nothing lost, and honest about it. The server is a small stand-in that keeps its rules. */
 import {
   applyPatch,
+  checkScene,
   DEFAULT_RULES,
   newScene,
   type Patch,
@@ -10,7 +11,7 @@ import {
   type SceneView,
   starterChart,
 } from '@zest-jaw/core';
-import { openSession, newId, type SceneSession } from './sceneSession.js';
+import { newId, openSession, type DocumentSession } from './documentSession.js';
 import { loadUnsaved } from './unsaved.js';
 
 const kept = new Map<string, unknown>();
@@ -64,7 +65,7 @@ class StandInServer {
     }
     if (path.endsWith('/copies')) {
       this.copies.push(body['document'] as SceneDocument);
-      return [201, { sceneId: 'copy' }];
+      return [201, { id: 'copy' }];
     }
     const since = /since=(\d+)/.exec(path);
     return since ? [200, this.since(Number(since[1]))] : [200, this.view()];
@@ -83,16 +84,18 @@ class StandInServer {
 
 let server: StandInServer;
 let refusals: string[];
-let session: SceneSession;
+let session: DocumentSession<SceneDocument>;
 
-const open = async (): Promise<SceneSession> =>
+const open = async (): Promise<DocumentSession<SceneDocument>> =>
   openSession(JSON.parse(JSON.stringify(server.view())) as SceneView, {
-    charts: new Map([['chart', chart]]),
+    kind: SCENE_KIND,
+    path: '/scenes',
+    check: (document: SceneDocument) => checkScene(document, new Map([['chart', chart]])),
     onRefusal: (sentence) => refusals.push(sentence),
     checksEveryChange: true,
   });
 
-const put = (on: SceneSession, frame: number, drawing: string): boolean =>
+const put = (on: DocumentSession<SceneDocument>, frame: number, drawing: string): boolean =>
   on.change(putDrawing(on.store.getState().document, { track: 'mouth1', frame, drawing }, chart, newId));
 
 beforeEach(async () => {
@@ -110,11 +113,11 @@ describe('a session', () => {
     put(session, 10, 'drop');
     expect(session.store.getState().document.exposures).toHaveLength(2);
     expect(session.store.getState().saveState).toBe('saving');
-    expect((await loadUnsaved('s'))!.patches).toHaveLength(1);
+    expect((await loadUnsaved('/scenes/s'))!.patches).toHaveLength(1);
     await session.flush();
     expect(session.store.getState()).toMatchObject({ saveState: 'saved', revision: 1, unconfirmed: [] });
     expect(server.document).toEqual(session.store.getState().document);
-    expect(await loadUnsaved('s')).toBeUndefined();
+    expect(await loadUnsaved('/scenes/s')).toBeUndefined();
   });
 
   it('sends in order, one at a time', async () => {

@@ -1,0 +1,111 @@
+/**
+ * Documents and their revisions: scenes and charts alike. Every change, whoever makes it, is
+ * a patch applied in one transaction: the revision row and the document are written
+ * together or not at all.
+ */
+import type { EntityClass, FilterQuery, RequiredEntityData } from '@mikro-orm/core';
+import { EntityManager } from '@mikro-orm/libsql';
+import { Injectable } from '@nestjs/common';
+import { applyPatch, PatchMismatch, type DocumentKind, type Patch, type RevisionView } from '@zest-jaw/core';
+import { cannotUse, notThere, staleBase } from '../guard/problem.js';
+
+export interface Revised<D> {
+  id: string;
+  document: D;
+  revision: number;
+}
+
+export interface RevisionRow {
+  id: number;
+  revision: number;
+  patchId: string;
+  patch: Patch;
+  at: Date;
+}
+
+export interface Applied<D> {
+  readonly revision: number;
+  readonly document: D;
+}
+
+/** Decorated although abstract: what Nest is to hand to the constructor is read from here. */
+@Injectable()
+export abstract class DocumentStore<D, Row extends Revised<D>> {
+  /** What the user calls it: scene, mouth chart. */
+  protected abstract readonly noun: string;
+  protected abstract readonly kind: DocumentKind<D>;
+  protected abstract readonly rows: EntityClass<Row>;
+  protected abstract readonly revisions: EntityClass<RevisionRow>;
+  /** The property of a revision row that points at its document. */
+  protected abstract readonly owner: string;
+
+  constructor(readonly em: EntityManager) {}
+
+  /** A store of the same kind on a transaction's entity manager. */
+  protected abstract on(em: EntityManager): this;
+
+  /** Refuses a document that breaks an invariant, with the first sentence of what is wrong. */
+  abstract check(document: D, row?: Row): Promise<void>;
+
+  /** What follows a change of the row: its title, when it was touched. */
+  protected abstract touch(row: Row): void;
+
+  async load(id: string): Promise<Row> {
+    const row = await this.em.findOne(this.rows, { id } as FilterQuery<Row>, { populate: ['document'] as never });
+    if (!row) throw notThere(this.noun);
+    return row as Row;
+  }
+
+  async patchesSince(id: string, revision: number): Promise<RevisionView[]> {
+    const where = { [this.owner]: id, revision: { $gt: revision } } as FilterQuery<RevisionRow>;
+    const rows = await this.em.find(this.revisions, where, { orderBy: { revision: 'asc' } as never });
+    return rows.map((row) => ({ revision: row.revision, patch: row.patch }));
+  }
+
+  /**
+   * Applies a client's patch. The same patch id again answers with the revision it got the
+   * first time; a stale base answers 409 with the patches since.
+   */
+  apply(id: string, baseRevision: number, patch: Patch): Promise<Applied<D>> {
+    return this.inTransaction(async (store) => {
+      const row = await store.load(id);
+      const known = await store.em.findOne(store.revisions, { [store.owner]: id, patchId: patch.id } as FilterQuery<RevisionRow>);
+      if (known) return { revision: known.revision, document: row.document };
+      if (baseRevision !== row.revision) throw staleBase(baseRevision, row.revision, await store.patchesSince(id, baseRevision));
+      return store.write(row, patch);
+    });
+  }
+
+  /** Applies a patch that the server makes from the document as it is. */
+  applyOwn(id: string, makePatch: (document: D, store: this) => Promise<Patch>): Promise<Applied<D>> {
+    return this.inTransaction(async (store) => {
+      const row = await store.load(id);
+      const patch = await makePatch(row.document, store);
+      if (patch.ops.length === 0) return { revision: row.revision, document: row.document };
+      return store.write(row, patch);
+    });
+  }
+
+  /** SQLite has one connection: everything in a transaction must go through the transaction's own entity manager, or it waits for itself. */
+  protected inTransaction<Answer>(work: (store: this) => Promise<Answer>): Promise<Answer> {
+    return this.em.transactional((em) => work(this.on(em as EntityManager)));
+  }
+
+  private async write(row: Row, patch: Patch): Promise<Applied<D>> {
+    let document: D;
+    try {
+      document = applyPatch(this.kind, row.document, patch);
+    } catch (error) {
+      if (error instanceof PatchMismatch) throw cannotUse(`${error.message} Reload the ${this.noun} and make the change again.`);
+      throw error;
+    }
+    await this.check(document, row);
+    row.document = document;
+    row.revision += 1;
+    this.touch(row);
+    const revision = { [this.owner]: row, revision: row.revision, patchId: patch.id, patch, at: new Date() };
+    this.em.persist(this.em.create(this.revisions, revision as unknown as RequiredEntityData<RevisionRow>));
+    await this.em.flush();
+    return { revision: row.revision, document };
+  }
+}

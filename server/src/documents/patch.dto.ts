@@ -1,0 +1,114 @@
+/** The body of a change of any document. */
+import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import type { Patch } from '@zest-jaw/core';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { cannotUse } from '../guard/problem.js';
+import { MAX_OPS_PER_PATCH } from '../scenes/limits.js';
+
+export const ID = /^[\w.:-]{1,80}$/;
+
+export class PatchOpDto {
+  @ApiProperty({ enum: ['put', 'shift'] })
+  @IsIn(['put', 'shift'])
+  op!: 'put' | 'shift';
+
+  @ApiProperty()
+  @Matches(/^[a-z]{1,30}$/)
+  table!: string;
+
+  @ApiPropertyOptional()
+  @IsOptional()
+  @Matches(ID)
+  id?: string;
+
+  @ApiPropertyOptional({ type: Object, nullable: true })
+  @IsOptional()
+  @IsObject()
+  before?: Record<string, unknown> | null;
+
+  @ApiPropertyOptional({ type: Object, nullable: true })
+  @IsOptional()
+  @IsObject()
+  after?: Record<string, unknown> | null;
+
+  @ApiPropertyOptional()
+  @IsOptional()
+  @Matches(ID)
+  track?: string;
+
+  @ApiPropertyOptional()
+  @IsOptional()
+  @IsInt()
+  at?: number;
+
+  @ApiPropertyOptional()
+  @IsOptional()
+  @IsInt()
+  by?: number;
+}
+
+export class PatchDocumentDto {
+  @ApiProperty({ description: 'The revision the change was made on.' })
+  @IsInt()
+  @Min(0)
+  baseRevision!: number;
+
+  @ApiProperty({ description: 'Made by the client; sending the same one again is harmless.' })
+  @Matches(ID)
+  patchId!: string;
+
+  @ApiProperty({ example: 'exposure.put' })
+  @Matches(/^[a-z]+(\.[a-z]+)*$/)
+  @MaxLength(60)
+  reason!: string;
+
+  @ApiProperty({ type: [PatchOpDto] })
+  @IsArray()
+  @ArrayMaxSize(MAX_OPS_PER_PATCH)
+  @ValidateNested({ each: true })
+  @Type(() => PatchOpDto)
+  ops!: PatchOpDto[];
+}
+
+export class CopyDocumentDto {
+  @ApiProperty()
+  @IsString()
+  @Length(1, 200)
+  title!: string;
+
+  @ApiProperty({ type: Object, description: 'The whole document.' })
+  @IsObject()
+  document!: Record<string, unknown>;
+}
+
+/** A put with both sides spelled out, a shift without them: the DTO leaves what was not sent undefined. */
+function wholeOp(op: PatchOpDto): unknown {
+  const { table, id, before = null, after = null, track, at, by } = op;
+  if (op.op === 'put') {
+    if (id === undefined || (before === null && after === null)) throw cannotUse('A put needs an id, and a before or an after.');
+    for (const record of [before, after])
+      if (record && record['id'] !== id) throw cannotUse(`The record of a put must carry its id ${id}.`);
+    return { op: 'put', table, id, before, after };
+  }
+  if (track === undefined || at === undefined || by === undefined) throw cannotUse('A shift needs a track, and the frames at and by.');
+  return { op: 'shift', table, track, at, by };
+}
+
+/** The patch of a body, as plain JSON. */
+export function patchOfBody({ patchId, reason, ops }: PatchDocumentDto): Patch {
+  return JSON.parse(JSON.stringify({ id: patchId, reason, ops: ops.map(wholeOp) })) as Patch;
+}
