@@ -82,7 +82,7 @@ export {
   type PutOp,
   type ShiftOp,
 } from './document/patch.js';
-export { JOIN_WITHIN_MS, maybeRedo, maybeUndo, NO_HISTORY, recordChange, type History } from './document/history.js';
+export { areOfOneGesture, JOIN_WITHIN_MS, maybeRedo, maybeUndo, NO_HISTORY, recordChange, type History } from './document/history.js';
 export { checkRules, DEFAULT_RULES, RULE_LIMITS, type KeyingRules } from './keying/rules.js';
 export { drawingForGroup } from './keying/drawingForGroup.js';
 export {

@@ -17,6 +17,7 @@ const router = createBrowserRouter([
   {
     path: '/scenes/:sceneId',
     element: <ScenePage />,
+    hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <Navigate to="key" replace /> },
       { path: 'chart', lazy: async () => ({ Component: (await import('./chart/ChartStep.js')).ChartStep }) },

@@ -16,7 +16,8 @@ export interface History {
 
 export const NO_HISTORY: History = { done: [], undone: [], lastAtMs: Number.NEGATIVE_INFINITY };
 
-function joins(earlier: Patch | undefined, later: Patch): earlier is Patch {
+/** True when two patches change the same records for the same reason: parts of one gesture. */
+export function areOfOneGesture(earlier: Patch | undefined, later: Patch): earlier is Patch {
   if (!earlier || earlier.reason !== later.reason) return false;
   const [a, b] = [recordsOfPatch(earlier), recordsOfPatch(later)];
   return a.length === b.length && a.every((record, index) => record === b[index]);
@@ -25,7 +26,7 @@ function joins(earlier: Patch | undefined, later: Patch): earlier is Patch {
 /** History after a new change; what was undone can no longer be redone. */
 export function recordChange(history: History, patch: Patch, atMs: number): History {
   const last = history.done.at(-1);
-  if (history.undone.length === 0 && atMs - history.lastAtMs <= JOIN_WITHIN_MS && joins(last, patch)) {
+  if (history.undone.length === 0 && atMs - history.lastAtMs <= JOIN_WITHIN_MS && areOfOneGesture(last, patch)) {
     return { done: [...history.done.slice(0, -1), mergePatches(last, patch)], undone: [], lastAtMs: atMs };
   }
   return { done: [...history.done, patch], undone: [], lastAtMs: atMs };

@@ -4,7 +4,7 @@ import type { ReactElement, ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { useOpenScene } from '../scene/sceneContext.js';
 
-function Round({
+export function Round({
   label,
   onClick,
   children,

@@ -19,7 +19,7 @@ const MouthKey = memo(function MouthKey({ drawing, colour, isCurrent, onPut }: M
       type="button"
       onClick={() => onPut(drawing.id)}
       aria-label={`Put ${drawing.label} at the playhead`}
-      aria-keyshortcuts={drawing.keycap}
+      aria-keyshortcuts={drawing.keycap || undefined}
       aria-current={isCurrent || undefined}
       className={clsx(
         'relative min-h-[72px] rounded-[10px] border bg-ground',
@@ -32,7 +32,7 @@ const MouthKey = memo(function MouthKey({ drawing, colour, isCurrent, onPut }: M
         lineWeight={1.25}
         className="absolute left-1 top-[13px] h-[calc(100%-37px)] w-[calc(100%-8px)]"
       />
-      <span className="keycap absolute right-[3px] top-[3px] text-[11px]!">{drawing.keycap}</span>
+      {drawing.keycap && <span className="keycap absolute right-[3px] top-[3px] text-[11px]!">{drawing.keycap}</span>}
       <span className="absolute inset-x-0 bottom-[6px] text-center text-[12px] font-semibold leading-none text-on-ground">
         {drawing.label}
       </span>

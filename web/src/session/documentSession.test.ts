@@ -212,6 +212,27 @@ describe('a session', () => {
     expect(session.store.getState().document.exposures).toEqual(empty.exposures);
   });
 
+  it('sends a drag as one change, and never changes what the server may have already', async () => {
+    const drag = (drawing: string): boolean => {
+      const { document } = session.store.getState();
+      const [exposure] = document.exposures;
+      const op = { op: 'put' as const, table: 'exposures', id: exposure!.id, before: exposure!, after: { ...exposure!, drawing } as never };
+      return session.change({ id: newId(), reason: 'exposure.drag', ops: [op] });
+    };
+    for (const drawing of ['drop', 'ring', 'lift', 'mid']) drag(drawing);
+    await session.flush();
+    expect(server.revisions).toHaveLength(1);
+    expect(server.document).toEqual(session.store.getState().document);
+    server.reachable = false;
+    drag('tip');
+    await expect(session.flush()).rejects.toThrow();
+    drag('push');
+    expect(session.store.getState().unconfirmed).toHaveLength(2);
+    server.reachable = true;
+    await session.flush();
+    expect(server.document.exposures[0]!.drawing).toBe('push');
+  });
+
   it('takes in what the server did meanwhile', async () => {
     const other = await open();
     put(other, 10, 'drop');

@@ -5,9 +5,11 @@
  */
 import {
   applyPatch,
+  areOfOneGesture,
   isRefusal,
   maybeRedo,
   maybeUndo,
+  mergePatches,
   NO_HISTORY,
   recordChange,
   type DocumentKind,
@@ -112,6 +114,8 @@ function sessionOn<D>(
   let timer: ReturnType<typeof setTimeout> | undefined;
   let inFlight: Promise<void> | undefined;
   let closed = false;
+  /** Patches the server may have, though it has not said so: they must go out as they are. */
+  const maybeSent = new Set(store.getState().unconfirmed.map((patch) => patch.id));
 
   const remember = (): void => {
     const { revision, unconfirmed } = store.getState();
@@ -144,6 +148,7 @@ function sessionOn<D>(
     const { unconfirmed, revision } = store.getState();
     const [patch] = unconfirmed;
     if (!patch) return;
+    maybeSent.add(patch.id);
     try {
       const answer = await sendJson<{ revision: number }>('PATCH', address, {
         baseRevision: revision,
@@ -201,9 +206,15 @@ function sessionOn<D>(
       const [fault] = check(next);
       if (fault) throw new Error(fault);
     }
+    const last = unconfirmed.at(-1);
+    // A drag makes a patch a step; those still waiting go out as one.
+    const joined =
+      areOfOneGesture(last, patch) && !maybeSent.has(last.id)
+        ? [...unconfirmed.slice(0, -1), mergePatches(last, patch)]
+        : [...unconfirmed, patch];
     store.setState({
       document: next,
-      unconfirmed: [...unconfirmed, patch],
+      unconfirmed: joined,
       history,
       saveState: saveState === 'saved' ? 'saving' : saveState,
     });
