@@ -124,7 +124,7 @@ export {
   type Refusal,
 } from './scene/commands.js';
 export { newScene, type NewScene } from './scene/newScene.js';
-export { cutIntoSystems, type Span, type Stretch, type Systems } from './scene/phrases.js';
+export { cutIntoSystems, type Span, type Stretch, type Systems, type SystemStretch } from './scene/phrases.js';
 export { exposureSheetCsv, HOLD_BAR, type SheetTrack } from './formats/exposureSheetCsv.js';
 export {
   checkPictureOptions,

@@ -20,6 +20,7 @@ import {
   takeReading,
   type Patch,
   type SceneDocument,
+  type SystemStretch,
 } from '../index.js';
 import { countedIds, emptyScene, readingOf, sceneWithReading, TEST_CHART, TEST_CHARTS, testPatch } from '../testing/testPatch.js';
 
@@ -158,6 +159,8 @@ describe('checkScene', () => {
   });
 });
 
+const wholeFrames = (rows: readonly SystemStretch[]): unknown => rows.map(({ from, to }) => ({ from, to }));
+
 describe('systems of the bar sheet', () => {
   const words = [
     { from: 2, to: 10 },
@@ -166,7 +169,7 @@ describe('systems of the bar sheet', () => {
     { from: 80.5, to: 100 },
   ];
   it('cover the scene and break at the pause', () => {
-    expect(cutIntoSystems(words, 110, 70, 8).stretches).toEqual([
+    expect(wholeFrames(cutIntoSystems(words, 110, 70, 8).stretches)).toEqual([
       { from: 0, to: 56 },
       { from: 56, to: 110 },
     ]);
@@ -182,7 +185,7 @@ describe('systems of the bar sheet', () => {
   });
   it('share a phrase too long for one row evenly, as lines of a paragraph', () => {
     const running = Array.from({ length: 10 }, (_, index) => ({ from: index * 8, to: index * 8 + 8 }));
-    expect(cutIntoSystems([...running, { from: 100, to: 160 }], 160, 66, 8).stretches).toEqual([
+    expect(wholeFrames(cutIntoSystems([...running, { from: 100, to: 160 }], 160, 66, 8).stretches)).toEqual([
       { from: 0, to: 48 },
       { from: 48, to: 96 },
       { from: 96, to: 160 },
@@ -207,8 +210,18 @@ describe('systems of the bar sheet', () => {
       }),
     );
   });
+  it('give each word wholly to one row, though it ends inside a frame of the next', () => {
+    const running = Array.from({ length: 20 }, (_, index) => ({ from: index * 7.3, to: index * 7.3 + 7.3 }));
+    const { stretches } = cutIntoSystems(running, 146, 50, 8);
+    expect(stretches.length).toBeGreaterThan(2);
+    for (const { from, to, wordsFrom, wordsTo } of stretches) {
+      expect(wordsFrom - from).toBeLessThan(1);
+      expect(wordsTo - to).toBeLessThan(1);
+      for (const word of running) expect(word.from < wordsTo - 1e-9 && word.to > wordsTo + 1e-9).toBe(false);
+    }
+  });
   it('are whole rows where nothing is said', () => {
-    expect(cutIntoSystems([], 150, 70, 8).stretches).toEqual([
+    expect(wholeFrames(cutIntoSystems([], 150, 70, 8).stretches)).toEqual([
       { from: 0, to: 70 },
       { from: 70, to: 140 },
       { from: 140, to: 150 },

@@ -8,6 +8,12 @@ export interface Stretch {
   readonly to: number;
 }
 
+/** A row: its whole frames, and where exactly its words begin and end, up to a frame past them, so that no word is cut. */
+export interface SystemStretch extends Stretch {
+  readonly wordsFrom: number;
+  readonly wordsTo: number;
+}
+
 /** A span of sound in frames, fractions allowed. */
 export interface Span {
   readonly from: number;
@@ -20,36 +26,39 @@ const CUT_COST = 0.7;
 
 interface Break {
   readonly at: number;
+  /** Where the words part, fractions of a frame allowed. */
+  readonly exact: number;
   readonly isPause: boolean;
 }
+
+const pauseAt = (at: number): Break => ({ at, exact: at, isPause: true });
 
 /** Where a row may end between two words: in a pause soon after the one, or shortly before the other so that its lead and breath are with it. */
 function breaksInGap(before: number, after: number, pauseFrames: number): Break[] {
   const gap = after - before;
-  // Down to a whole frame: the row may lose a sliver of the word before, never the start of the next.
-  if (gap < pauseFrames) return [{ at: Math.floor(after - gap / 2), isPause: false }];
+  if (gap < pauseFrames) return [{ at: Math.floor(after - gap / 2), exact: after - gap / 2, isPause: false }];
   const margin = Math.min(pauseFrames / 2, gap / 2);
-  return [...new Set([Math.ceil(before + margin), Math.floor(after - margin)])].map((at) => ({ at, isPause: true }));
+  return [...new Set([Math.ceil(before + margin), Math.floor(after - margin)])].map((at) => ({ at, exact: at, isPause: true }));
 }
 
 function breaksBetween(words: readonly Span[], lengthFrames: number, pauseFrames: number): Break[] {
-  const opening = words[0] && words[0].from >= pauseFrames ? [{ at: Math.floor(words[0].from - pauseFrames / 2), isPause: true }] : [];
+  const opening = words[0] && words[0].from >= pauseFrames ? [pauseAt(Math.floor(words[0].from - pauseFrames / 2))] : [];
   const between = words.slice(1).flatMap((word, index) => breaksInGap(words[index]!.to, word.from, pauseFrames));
   return [...opening, ...between].filter(({ at }) => at > 0 && at < lengthFrames);
 }
 
 /** Rows of at most `mostFrames` where no word boundary helps: a silence or one endless word. */
 function withRoom(breaks: readonly Break[], lengthFrames: number, mostFrames: number): Break[] {
-  const filled: Break[] = [{ at: 0, isPause: true }];
-  for (const next of [...breaks, { at: lengthFrames, isPause: true }]) {
-    while (next.at - filled.at(-1)!.at > mostFrames) filled.push({ at: filled.at(-1)!.at + mostFrames, isPause: false });
+  const filled: Break[] = [pauseAt(0)];
+  for (const next of [...breaks, pauseAt(lengthFrames)]) {
+    while (next.at - filled.at(-1)!.at > mostFrames) filled.push({ ...pauseAt(filled.at(-1)!.at + mostFrames), isPause: false });
     if (next.at > filled.at(-1)!.at) filled.push(next);
   }
   return filled;
 }
 
 export interface Systems {
-  readonly stretches: readonly Stretch[];
+  readonly stretches: readonly SystemStretch[];
   /** Lower is better set; comparable between different `mostFrames`. */
   readonly cost: number;
 }
@@ -76,8 +85,10 @@ export function cutIntoSystems(words: readonly Span[], lengthFrames: number, mos
       if (cost < best[end]!.cost) best[end] = { cost, from: start };
     }
   }
-  const stretches: Stretch[] = [];
-  for (let end = breaks.length - 1; end > 0; end = best[end]!.from)
-    stretches.unshift({ from: breaks[best[end]!.from]!.at, to: breaks[end]!.at });
+  const stretches: SystemStretch[] = [];
+  for (let end = breaks.length - 1; end > 0; end = best[end]!.from) {
+    const [start, stop] = [breaks[best[end]!.from]!, breaks[end]!];
+    stretches.unshift({ from: start.at, to: stop.at, wordsFrom: start.exact, wordsTo: stop.exact });
+  }
   return { stretches, cost: best.at(-1)!.cost };
 }

@@ -7,8 +7,8 @@ import { SURE_WORD, type SheetData } from './sheetData.js';
 
 const FONT = "'Source Sans 3 Variable', sans-serif";
 
-/** A part shorter than this many frames is left to the system that has the rest. */
-const SLIVER_FRAMES = 1;
+/** Ends closer than this, in frames, are one place: sums of samples differ in the last digit. */
+const SAME_PLACE = 1e-6;
 
 interface Brush {
   readonly context: CanvasRenderingContext2D;
@@ -24,17 +24,15 @@ function box(context: CanvasRenderingContext2D, x: number, y: number, width: num
   context.roundRect(x, y, Math.max(0.5, width), height, Math.min(radius, Math.max(0, width / 2)));
 }
 
-/** The parts of spans that fall in the system, as x and width. */
+/** The words or sounds of the system, whole, as x and width; one too long for any row is cut at its ends. */
 function* visibleSpans<T extends { from: number; to: number }>(
   spans: readonly T[],
-  { from, to, scale }: SystemPlan,
+  { wordsFrom, wordsTo, scale }: SystemPlan,
 ): Generator<{ item: T; x: number; width: number }> {
   for (const item of spans) {
-    // A sliver of a neighbour's word at the row's end says nothing: the row that has most of it shows it.
-    const shown = Math.min(item.to, to) - Math.max(item.from, from);
-    if (shown <= 0 || shown < Math.min(SLIVER_FRAMES, (item.to - item.from) / 2)) continue;
-    const x = scale.x(Math.max(item.from, from));
-    yield { item, x, width: scale.x(Math.min(item.to, to)) - x };
+    if (item.to <= wordsFrom + SAME_PLACE || item.from >= wordsTo - SAME_PLACE) continue;
+    const x = scale.x(Math.max(item.from, wordsFrom));
+    yield { item, x, width: scale.x(Math.min(item.to, wordsTo)) - x };
   }
 }
 

@@ -28,6 +28,9 @@ export interface SystemPlan {
   readonly index: number;
   readonly from: number;
   readonly to: number;
+  /** Where its words begin and end, fractions of a frame allowed: a word's last part-frame stays with it. */
+  readonly wordsFrom: number;
+  readonly wordsTo: number;
   /** Pixels from the sheet's top. */
   readonly top: number;
   readonly scale: TimeScale;
@@ -122,12 +125,11 @@ export function planBarSheet(scene: SceneDocument, width: number, view: 'key' | 
   const growth = growthFor(HEIGHTS[view], stretches.length, room);
   const rows = stackRows(HEIGHTS[view], growth);
   const systemHeight = rows.at(-1)!.y + rows.at(-1)!.height;
-  const systems = stretches.map(({ from, to }, index) => ({
+  const systems = stretches.map((stretch, index) => ({
+    ...stretch,
     index,
-    from,
-    to,
     top: index * (systemHeight + SYSTEM_GAP),
-    scale: timeScale(from, to, LABEL_WIDTH, perFrame),
+    scale: timeScale(stretch.from, stretch.to, LABEL_WIDTH, perFrame),
   }));
   return { systems, rows, width, systemHeight, growth, height: systems.length * (systemHeight + SYSTEM_GAP) };
 }

@@ -67,7 +67,9 @@ function ReadWords(): ReactElement {
           ? 'No words yet.'
           : doubtful === 0
             ? 'Every word was found with confidence.'
-            : `${doubtful} of ${data.words.length} words are doubtful, marked by a wave: listen to them.`}
+            : doubtful === 1
+              ? `1 of ${data.words.length} words is doubtful, marked by a wavy line: listen to it.`
+              : `${doubtful} of ${data.words.length} words are doubtful, marked by wavy lines: listen to them.`}
       </p>
       <div className="flex flex-wrap gap-x-1 gap-y-1.5 overflow-y-auto pb-2">
         {data.words.map((word) => {
