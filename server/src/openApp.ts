@@ -57,6 +57,8 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
   mkdirSync(options.dataFolder, { recursive: true });
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
     logger: options.quiet ? ['error'] : ['error', 'warn'],
+    // An open page keeps its connections; the server must still end when asked.
+    forceCloseConnections: true,
   });
   app.use(loopbackOnly);
   app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
