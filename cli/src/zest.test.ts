@@ -2,7 +2,19 @@
  * The command line as it is used: the built program in a process of its own. The readings
  * are held against labelled speech and a human voice from outside the project.
  */
-import { boundaryErrors, checkReading, maybeArpabet, shareWithin, type Keyed, type Reading } from '@zest-jaw/core';
+import {
+  boundaryErrors,
+  checkReading,
+  ditherTo16Bit,
+  floatsOf16Bit,
+  type Keyed,
+  maybeArpabet,
+  type Reading,
+  resample,
+  shareWithin,
+  truthOfWave,
+  truthToWave,
+} from '@zest-jaw/core';
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -111,10 +123,48 @@ describe('zest read', () => {
     expect(answers[5]!.words.map((word) => word.text)).toEqual(['Boys', 'enjoy', 'noisy', 'toys']);
   });
 
-  it('guesses an unknown word from its spelling and says so; a cartoon voice is read at another speed', () => {
+  it('guesses an unknown word from its spelling and says so', () => {
     const [made] = batch([{ audio: recording('slt', 9), script: 'My mother makes zarmalade in May.' }]);
     expect(made!.warnings.join(' ')).toMatch(/guessed from spelling: zarmalade/);
     expect(made!.words).toHaveLength(6);
+  });
+
+  it('reads a voice played a quarter faster and higher, as a cartoon voice is made, and no line fails', () => {
+    const faster = 1.25;
+    const lines = [0, 3, 6, 9, 12, 15, 18, 21];
+    const readings = batch(
+      lines.map((line) => {
+        const truth = truthOfWave(readFileSync(recording('slt', line)));
+        if ('refusal' in truth) throw new Error(truth.refusal);
+        const raised = ditherTo16Bit(resample(floatsOf16Bit(truth.samples), 48_000 * faster, 48_000));
+        return { audio: written(`raised-${line}.wav`, truthToWave({ samples: raised })), script: SENTENCES[line] };
+      }),
+      'raised.jsonl',
+    );
+    const errors = readings.flatMap((reading, index) => {
+      expect(reading.error).toBeUndefined();
+      const labelled = labels('slt', lines[index]!).map(({ symbol, fromSeconds }) => ({ symbol, fromSeconds: fromSeconds / faster }));
+      return boundaryErrors(
+        reading.phonemes.map(({ symbol, from }) => ({ symbol, fromSeconds: from / 48_000 })),
+        labelled,
+      );
+    });
+    expect(errors.length).toBeGreaterThan(180);
+    expect(shareWithin(errors, 1 / 24)).toBeGreaterThanOrEqual(0.95);
+  });
+
+  it('takes the script from a file, and file names from where it is typed', () => {
+    const script = written(
+      'line.txt',
+      '\uFEFFPlease put the wet stamp beside the blue parcel. Mrs Pelican mailed five pumpkin pies to the lighthouse.\n',
+    );
+    const typed = ['run', '-s', 'zest', '--', 'read', 'the-wet-stamp.wav', '--script-file', script];
+    // Where npm was started in a shell; a test's own parent must not be taken for it.
+    const env = { ...process.env, INIT_CWD: undefined };
+    const { status, stdout } = spawnSync('npm', typed, { cwd: join(ROOT, 'demo/voices'), encoding: 'utf8', maxBuffer: 1e8, env });
+    expect(status).toBe(0);
+    const words = (JSON.parse(stdout) as Reading).words.map((word) => word.text);
+    expect([words[0], words.at(-1), words.length]).toEqual(['Please', 'lighthouse', 18]);
   });
 
   it('reads sounds without a script', () => {

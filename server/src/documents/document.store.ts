@@ -8,19 +8,12 @@ import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
 import { applyPatch, PatchMismatch, type DocumentKind, type Patch, type RevisionView } from '@zest-jaw/core';
 import { cannotUse, notThere, staleBase } from '../guard/problem.js';
+import { RevisionRow } from '../storage/entities.js';
 
 export interface Revised<D> {
   id: string;
   document: D;
   revision: number;
-}
-
-export interface RevisionRow {
-  id: number;
-  revision: number;
-  patchId: string;
-  patch: Patch;
-  at: Date;
 }
 
 export interface Applied<D> {

@@ -100,16 +100,11 @@ export class Scene {
   touchedAt: Date = new Date();
 }
 
-/** One patch applied to a scene. History is these rows: complete, and in order. */
-@Entity()
-@Unique({ properties: ['scene', 'patchId'] })
-@Unique({ properties: ['scene', 'revision'] })
-export class Revision {
+/** One patch applied to a document, and the revision it made. History is these rows: complete, and in order. */
+@Entity({ abstract: true })
+export abstract class RevisionRow {
   @PrimaryKey({ type: 'integer', autoincrement: true })
   id!: number;
-
-  @ManyToOne(() => Scene, { deleteRule: 'cascade' })
-  scene!: Scene;
 
   @Property({ type: 'integer' })
   revision!: number;
@@ -124,28 +119,22 @@ export class Revision {
   at: Date = new Date();
 }
 
+/** One patch applied to a scene. */
+@Entity()
+@Unique({ properties: ['scene', 'patchId'] })
+@Unique({ properties: ['scene', 'revision'] })
+export class Revision extends RevisionRow {
+  @ManyToOne(() => Scene, { deleteRule: 'cascade' })
+  scene!: Scene;
+}
+
 /** One patch applied to a chart. */
 @Entity()
 @Unique({ properties: ['chart', 'patchId'] })
 @Unique({ properties: ['chart', 'revision'] })
-export class ChartRevision {
-  @PrimaryKey({ type: 'integer', autoincrement: true })
-  id!: number;
-
+export class ChartRevision extends RevisionRow {
   @ManyToOne(() => Chart, { deleteRule: 'cascade' })
   chart!: Chart;
-
-  @Property({ type: 'integer' })
-  revision!: number;
-
-  @Property({ type: 'string' })
-  patchId!: string;
-
-  @Property({ type: 'json' })
-  patch!: Patch;
-
-  @Property({ type: 'datetime' })
-  at: Date = new Date();
 }
 
 /** Long work: reading a recording, rendering pictures. */
