@@ -17,7 +17,9 @@ const project = (name, extra = {}) => ({
   displayName: name,
   rootDir: `<rootDir>/${name}`.replace('<rootDir>', import.meta.dirname),
   testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'],
-  transform: { '^.+\\.tsx?$': swc() },
+  transform: { '^.+\\.tsx?$': swc(), '^.+\\.m?js$': swc() },
+  // Packages that come as ES modules only are compiled like our own.
+  transformIgnorePatterns: ['/node_modules/(?!(d3-contour|d3-array|internmap|fast-png|iobuffer|@dnd-kit)/)'],
   moduleNameMapper: {
     '^@zest-jaw/core$': `${import.meta.dirname}/core/src/index.ts`,
     '^@zest-jaw/engine$': `${import.meta.dirname}/engine/src/index.ts`,

@@ -35,6 +35,13 @@ const VOICES = {
     ],
     tail: 0.5,
   },
+  'try-out': {
+    voice: 'slt',
+    pitch: 150,
+    stretch: 1.05,
+    phrases: [[0.15, 'Five pelicans, a broom, and the moon above the bay.']],
+    tail: 0.3,
+  },
   'the-last-ferry': {
     voice: 'kal16',
     pitch: 120,
@@ -76,10 +83,14 @@ for (const [name, { voice, pitch, stretch, phrases, tail }] of Object.entries(VO
     ]);
     return part;
   });
-  const wave = join(here, 'voices', `${name}.wav`);
+  // The line of the Chart step's try-out ships with the interface.
+  const isTryOut = name === 'try-out';
+  const shipped = join(here, '../web/public/try-out');
+  const wave = isTryOut ? join(shipped, 'line.wav') : join(here, 'voices', `${name}.wav`);
   run('sox', ['-R', ...parts, '-b', '16', wave, 'norm', '-3', 'pad', '0', String(tail)]);
-  const scene = JSON.parse(readFileSync(join(here, 'demo.json'), 'utf8')).scenes.find((candidate) => candidate.id === name);
-  const reading = run('node', [join(here, '../cli/bin/zest.mjs'), 'read', wave, '--script', scene.script]).toString('utf8');
-  writeFileSync(join(here, 'readings', `${name}.json`), reading);
+  const { scenes } = JSON.parse(readFileSync(join(here, 'demo.json'), 'utf8'));
+  const script = isTryOut ? phrases[0][1] : scenes.find((candidate) => candidate.id === name).script;
+  const reading = run('node', [join(here, '../cli/bin/zest.mjs'), 'read', wave, '--script', script]).toString('utf8');
+  writeFileSync(isTryOut ? join(shipped, 'line.json') : join(here, 'readings', `${name}.json`), reading);
   console.log(name, (JSON.parse(reading).durationSamples / 48_000).toFixed(2), 's', JSON.parse(reading).warnings.join(' '));
 }

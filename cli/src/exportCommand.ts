@@ -3,10 +3,11 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   checkPictureOptions,
-  drawingOfEachFrame,
   exposureSheetCsv,
   isFrameRate,
+  looksOfFrames,
   MAX_SCENE_FRAMES,
+  picturesOfChart,
   sceneOfKeyed,
   type ChartDocument,
   type FrameRate,
@@ -67,6 +68,8 @@ export async function exportCommand(args: string[]): Promise<void> {
     width: wholeNumber('width', values.width, 1, 100_000),
     height: wholeNumber('height', values.height, 1, 100_000),
   };
+  if (values.pictures !== undefined && picturesOfChart({ ...chart, head: [] }).size > 0)
+    throw new CannotDo('This chart has placed pictures, which are kept in the application. Hand the frames on from there.');
   const [fault] = values.pictures === undefined ? [] : checkPictureOptions(options, keyed.length);
   if (fault) throw new WrongUse(fault);
   try {
@@ -77,8 +80,13 @@ export async function exportCommand(args: string[]): Promise<void> {
     if (values.pictures !== undefined) {
       const folder = values.pictures;
       mkdirSync(folder, { recursive: true });
-      renderPictures(drawingOfEachFrame(keyed.exposures, keyed.length), chart, options, undefined, ({ name, png }) =>
-        writeFileSync(join(folder, name), png),
+      const frames = looksOfFrames(keyed.exposures, keyed.length, chart);
+      renderPictures(
+        frames,
+        chart,
+        { ...options, withHead: false },
+        () => '',
+        ({ name, png }) => writeFileSync(join(folder, name), png),
       );
     }
   } catch (error) {

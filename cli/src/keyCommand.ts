@@ -9,6 +9,7 @@ import {
   maybeFrameRate,
   RULE_LIMITS,
   starterChart,
+  upgradeChart,
   type ChartDocument,
   type Reading,
 } from '@zest-jaw/core';
@@ -17,7 +18,10 @@ import { CannotDo, parseCommandLine, readJson, wholeNumber, WrongUse } from './o
 /** The chart of a file, or the starter chart. */
 export function chartOf(file: string | undefined): ChartDocument {
   if (file === undefined) return starterChart('Thirteen mouths', 'brush');
-  const chart = readJson(file);
+  const read = readJson(file);
+  // Charts exported before mouths could be drawn or placed are still good.
+  const isOld = Array.isArray((read as Partial<ChartDocument> | null)?.drawings) && !Array.isArray((read as Partial<ChartDocument>).head);
+  const chart = isOld ? upgradeChart(read as ChartDocument) : read;
   const [fault] = checkChart(chart);
   if (fault) throw new CannotDo(`${file}: ${fault}`);
   return chart as ChartDocument;

@@ -32,23 +32,66 @@ export { ipaOf, maybeSymbolsOfIpa } from './phonetics/ipa.js';
 export { checkReading, type Reading, type ReadPhoneme, type ReadWord } from './reading/reading.js';
 export { MAX_SCRIPT_LETTERS, numberInWords, scriptWords, type ScriptWord } from './reading/scriptWords.js';
 export { arpabetSymbol, assembleReading, type AlignedPhoneme, type AlignedWord, type SymbolMap } from './reading/assembleReading.js';
-export { DEFAULT_SOUND_GROUPS, maybeGroupOfPhoneme, REST, type SoundGroup } from './chart/soundGroups.js';
+export { DEFAULT_SOUND_GROUPS, maybeGroupOfPhoneme, REST, SIXTEEN_SOUND_GROUPS, type SoundGroup } from './chart/soundGroups.js';
 export {
   CHART_KIND,
   chartSettings,
   checkChart,
   coverageOfChart,
+  DRAWING_LIMITS,
+  jawDropOf,
   KEYCAPS,
+  lookIndexAt,
+  lookOf,
   maybeDrawing,
   maybeDrawingOfGroup,
+  maybeHead,
+  picturesOfChart,
+  PLAIN_DRAWING,
   restDrawing,
   type ChartDocument,
   type ChartSettings,
   type Coverage,
   type Drawing,
+  type Motion,
 } from './chart/chart.js';
-export { STARTER_STYLES, starterChart } from './chart/starterChart.js';
-export { blendShapes, maybeFaultOfShape, STARTER_SHAPES, type MouthShape } from './draw/mouthShape.js';
+export { STARTER_SIZES, STARTER_STYLE_WORDS, STARTER_STYLES, starterChart, type StarterSize } from './chart/starterChart.js';
+export {
+  AS_IT_IS,
+  DRAWN_LIMITS,
+  maybeFaultOfLook,
+  picturesOfLook,
+  PLACEMENT_LIMITS,
+  type Art,
+  type Box,
+  type BuiltArt,
+  type DrawnArt,
+  type FillMark,
+  type LineMark,
+  type Look,
+  type Mark,
+  type PlacedArt,
+  type Placement,
+  type Reference,
+} from './chart/art.js';
+export { picturesOfHead, type ChartHead, type HeadArt, type JawPiece, type MouthPlace } from './chart/head.js';
+export { faceToSvg, headToSvg, lookToSvg, mouthTransform } from './chart/headToSvg.js';
+export { upgradeChart, upgradeDrawing } from './chart/upgradeChart.js';
+export { lineUp, maybeCross, type LinedUp, type LineUp, type LineUpWay } from './chart/lineUp.js';
+export { areLettersInOrder, maybeMatchOfName, wordsOfName, type NameMatch } from './chart/matchName.js';
+export { measureLook } from './chart/measureLook.js';
+export { BUILT_HEAD_MOUTH, BUILT_HEAD_SIZE, headFigure, PLAIN_HEAD, type HeadShape } from './draw/headShape.js';
+export { artFigure, boxOfArt, boxOfLook, maybeBoxOfPoints } from './draw/artFigure.js';
+export { outlineOfLine, pathOfMark, pathOfRing, ringsOfMark } from './draw/penLine.js';
+export { maybeFillAt, simplifiedRing } from './draw/fillArea.js';
+export { eraseMarks, maybeMarkAt, movedMark } from './draw/eraseMarks.js';
+export { cropped, maybeBoxOfMask, shrunk, type Mask, type Raster } from './picture/raster.js';
+export { figureOf, groundOf, maybePaperColour, withoutPaper } from './picture/ground.js';
+export { GRID_LIMITS, gridCells, inReadingOrder, separateFigures } from './picture/separateFigures.js';
+export { measurePicture } from './picture/measurePicture.js';
+export { maskOfRings, rasterOfMarks, type Grid } from './picture/paintMarks.js';
+export { isHash, isNumberWithin } from './document/checks.js';
+export { blendShapes, limitsOfParameter, maybeFaultOfShape, STARTER_SHAPES, type MouthShape } from './draw/mouthShape.js';
 export {
   mouthGeometry,
   movedNode,
@@ -59,8 +102,18 @@ export {
   type Outline,
   type Point,
 } from './draw/mouthGeometry.js';
-export { MOUTH_BOX, MOUTH_FOCUS, mouthFigure, type Figure, type FigurePath, type MouthStyle } from './draw/mouthFigure.js';
-export { figureToSvg } from './draw/figureToSvg.js';
+export {
+  MOUTH_BOX,
+  MOUTH_FOCUS,
+  mouthFigure,
+  type Figure,
+  type FigurePart,
+  type FigurePath,
+  type FigurePicture,
+  type MouthStyle,
+} from './draw/mouthFigure.js';
+export { dragHandle, handlesOfShape, MOUTH_HANDLES, type MouthHandle } from './draw/mouthHandles.js';
+export { figureToSvg, placedFigureToSvg, type SvgOptions } from './draw/figureToSvg.js';
 export { measureShape, type MouthMeasures } from './draw/measures.js';
 export {
   frozen,
@@ -128,12 +181,11 @@ export { cutIntoSystems, type Span, type Stretch, type Systems, type SystemStret
 export { exposureSheetCsv, HOLD_BAR, type SheetTrack } from './formats/exposureSheetCsv.js';
 export {
   checkPictureOptions,
-  drawingOfEachFrame,
-  mouthTransform,
+  looksOfFrames,
   PICTURE_LIMITS,
   pictureName,
   pictureSvg,
-  type Head,
+  type FrameLook,
   type PictureOptions,
 } from './formats/pictures.js';
 export { sceneOfKeyed } from './formats/keyedScene.js';
@@ -143,6 +195,9 @@ export {
   JOB_STATES,
   type ChartView,
   type CharacterView,
+  type FoundMouthView,
+  type ImportRequest,
+  type ImportView,
   type JobState,
   type JobView,
   type ProductionView,
@@ -150,4 +205,32 @@ export {
   type SceneCard,
   type SceneView,
 } from './api/views.js';
-export { drawingsUsed, duplicateDrawing, MAX_DRAWINGS, moveDrawing, removeDrawing, setDrawing, setShape } from './chart/commands.js';
+export {
+  addDrawings,
+  addVariant,
+  copyIntoOthers,
+  duplicateDrawing,
+  MAX_DRAWINGS,
+  moveDrawing,
+  moveDrawingTo,
+  orderByOpenness,
+  removeDrawing,
+  removeVariant,
+  scaledAbout,
+  setChart,
+  setDrawing,
+  setHead,
+  setLook,
+  setOwnStyle,
+  setPlacement,
+  setPlacements,
+  setShape,
+  type DrawingChanges,
+  type NewDrawing,
+} from './chart/commands.js';
+export { drawingsUsed, replaceDrawing } from './scene/drawingsUsed.js';
+export { readSvg, SVG_LIMITS, type SvgNode, type SvgTree } from './formats/svg/svgTree.js';
+export { svgParts, type SvgPart, type SvgParts } from './formats/svg/svgParts.js';
+export { stackOfOpenRaster, type OpenRasterLayer, type OpenRasterMouth } from './formats/openRaster.js';
+export { fittedPlacement, placementsOfImport, takeImported, type ImportRow } from './chart/takeImport.js';
+export { PICTURE_FILE_LIMITS } from './formats/pictureFileLimits.js';

@@ -3,3 +3,14 @@ export { openRecogniser, type Language, type Recogniser } from './recogniser.js'
 export { readTrack, type ReadRefusal, type ReportProgress } from './readTrack.js';
 export { svgToPng } from './rasterise.js';
 export { renderPictures, type NumberedPicture } from './renderPictures.js';
+export {
+  importPictures,
+  type Cut,
+  type FoundAs,
+  type FoundMouth,
+  type ImportOptions,
+  type ImportReport,
+  type RefusedFile,
+} from './pictures/importPictures.js';
+export { CannotUsePicture, KEPT_SIDE, PREVIEW_SIDE } from './pictures/limits.js';
+export type { NamedFile } from './pictures/unpack.js';

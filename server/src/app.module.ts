@@ -5,8 +5,11 @@ import { AssetController } from './assets/asset.controller.js';
 import { AssetStore } from './assets/asset.store.js';
 import { ChartController } from './charts/chart.controller.js';
 import { ChartStore } from './charts/chart.store.js';
+import { NewChartService } from './charts/newChart.service.js';
 import { DEMO_FOLDER, DemoService } from './demo/demo.service.js';
 import { EXPORT_FOLDER, PictureService } from './handOff/picture.service.js';
+import { ImportController } from './imports/import.controller.js';
+import { IMPORT_FOLDER, ImportService } from './imports/import.service.js';
 import { JobController } from './jobs/job.controller.js';
 import { JobService } from './jobs/job.service.js';
 import { ProductionController } from './productions/production.controller.js';
@@ -29,18 +32,21 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [MikroOrmModule.forRoot(databaseOptions(join(dataFolder, 'zest-jaw.db')))],
-      controllers: [AssetController, ChartController, JobController, ProductionController, SceneController],
+      controllers: [AssetController, ChartController, ImportController, JobController, ProductionController, SceneController],
       providers: [
         AssetStore,
         ChartStore,
         DemoService,
+        ImportService,
         JobService,
+        NewChartService,
         PictureService,
         ReadingService,
         SceneStore,
         SceneUploadService,
         WorkerPool,
         { provide: EXPORT_FOLDER, useValue: join(dataFolder, 'exports') },
+        { provide: IMPORT_FOLDER, useValue: join(dataFolder, 'imports') },
         { provide: DEMO_FOLDER, useValue: demoFolder },
       ],
     };

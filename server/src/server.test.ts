@@ -6,6 +6,7 @@ import {
   putDrawing,
   SCENE_KIND,
   removeDrawing,
+  setLook,
   setShape,
   starterChart,
   type ChartView,
@@ -13,6 +14,8 @@ import {
   type SceneDocument,
 } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { openTestApp, RECORDING, SCRIPT, type TestApp } from './testing/testApp.js';
 
 jest.setTimeout(120_000);
@@ -74,7 +77,7 @@ describe('the demo', () => {
     expect(production.characters).toHaveLength(2);
     const head = await app
       .agent()
-      .get(`/api/assets/${production.characters[0].head}`)
+      .get(`/api/assets/${charts[0].document.head[0].art.picture}`)
       .expect(200)
       .expect('content-type', /image\/svg\+xml/);
     expect(head.body.toString()).toContain('<svg');
@@ -226,7 +229,7 @@ describe('changing a chart', () => {
     await app.reopen();
     const after = await chartOf();
     expect(after.revision).toBe(before.revision + 1);
-    expect(after.document.drawings.find((drawing) => drawing.id === 'drop')!.shape.jaw).toBe(0.8);
+    expect(after.document.drawings.find((drawing) => drawing.id === 'drop')!.art).toMatchObject({ kind: 'built', shape: { jaw: 0.8 } });
   });
 
   it('does not take a drawing from under a scene, and says where it is shown', async () => {
@@ -241,10 +244,139 @@ describe('changing a chart', () => {
     await sendChart(revision + 1, removeDrawing(longer, longer.drawings[2]!.id, randomUUID) as Patch).expect(200);
   });
 
+  it('puts another drawing in its place in every scene, in one revision each, so that it can go', async () => {
+    const { revision, document } = await chartOf();
+    await app.agent().post('/api/charts/bramble-front/replacements').send({ drawing: 'tip', by: 'nobody' }).expect(422);
+    const { body } = await app.agent().post('/api/charts/bramble-front/replacements').send({ drawing: 'tip', by: 'lift' }).expect(200);
+    expect(body.scenes).toBeGreaterThan(0);
+    expect((await app.agent().get('/api/charts/bramble-front/uses')).body.tip).toBeUndefined();
+    await sendChart(revision, removeDrawing(document, 'tip', randomUUID) as Patch).expect(200);
+    expect((await scene('the-wet-stamp')).document.exposures.some((exposure) => exposure.drawing === 'lift')).toBe(true);
+  });
+
+  it('refuses a chart whose pictures are not here', async () => {
+    const { revision, document } = await chartOf();
+    const art = {
+      kind: 'placed',
+      picture: 'a'.repeat(64),
+      preview: 'b'.repeat(64),
+      width: 9,
+      height: 9,
+      ink: { x: 0, y: 0, width: 9, height: 9 },
+    };
+    const measures = { opening: 0, width: 9, teeth: 0, darkness: 0 };
+    const patch = setLook(document, 'drop', 0, { art: { ...art, measures } as never }, 'drawing.replace', randomUUID) as Patch;
+    const { body } = await sendChart(revision, patch).expect(422);
+    expect(body.detail).toMatch(/2 of the chart’s pictures are not here/);
+  });
+
   it('refuses a shape out of range', async () => {
     const { revision, document } = await chartOf();
-    const { body } = await sendChart(revision, setShape(document, 'drop', { jaw: 7 }, randomUUID) as Patch).expect(422);
+    expect(setShape(document, 'drop', { jaw: 7 }, randomUUID)).toHaveProperty('refusal');
+    // What the page refuses by itself is refused here too when it comes some other way.
+    const text = JSON.stringify(setShape(document, 'drop', { jaw: 0.123 }, randomUUID)).replaceAll('0.123', '7');
+    const { body } = await sendChart(revision, JSON.parse(text) as Patch).expect(422);
     expect(body.detail).toMatch(/out of range/);
+  });
+});
+
+describe('a new chart', () => {
+  it('comes from a starter for a new character, with a built head, or as a copy for one that is there', async () => {
+    const { body } = await app
+      .agent()
+      .post('/api/charts')
+      .send({ name: 'Pebble, front', characterName: 'Pebble', size: 9, style: 'paper' })
+      .expect(201);
+    const chartView = (await app.agent().get(`/api/charts/${body.id}`).expect(200)).body as ChartView;
+    expect(chartView.document.drawings).toHaveLength(9);
+    expect(chartView.document.head[0]!.art.kind).toBe('built');
+    const [production] = (await app.agent().get('/api/productions').expect(200)).body;
+    expect(production.characters.map((character: { name: string }) => character.name)).toContain('Pebble');
+    const copied = await app
+      .agent()
+      .post('/api/charts')
+      .send({ name: 'Pebble, angry', characterId: body.characterId, copyOf: body.id })
+      .expect(201);
+    const copy = (await app.agent().get(`/api/charts/${copied.body.id}`)).body as ChartView;
+    expect(copy).toMatchObject({
+      characterId: body.characterId,
+      name: 'Pebble, angry',
+      document: { drawings: chartView.document.drawings },
+    });
+  });
+
+  it.each([
+    [{ name: 'x', size: 7 }, 400],
+    [{ name: 'x', style: 'oil' }, 400],
+    [{ name: '   ' }, 422],
+    [{ name: 'x', characterId: 'nobody' }, 404],
+    [{ name: 'x', copyOf: 'nothing' }, 404],
+  ])('refuses %j', (body, status) => app.agent().post('/api/charts').send(body).expect(status));
+});
+
+describe('an import of mouths', () => {
+  const svg = (inner: string): Buffer => Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 60">${inner}</svg>`);
+  const two = svg('<g id="ee"><rect x="10" y="20" width="80" height="10"/></g><g id="oh"><circle cx="50" cy="30" r="20"/></g>');
+  const begin = (file: Buffer, name: string, fields: Record<string, string> = { cut: 'whole', clearPaper: 'true' }) => {
+    const call = app.agent().post('/api/imports');
+    for (const [field, value] of Object.entries(fields)) void call.field(field, value);
+    return call.attach('files', file, name);
+  };
+  const leftBehind = (): string[] => readdirSync(join(app.folder, 'imports'));
+  const kept = async (): Promise<number> => {
+    const before = (await app.agent().get('/api/charts/bramble-front')).body as ChartView;
+    return before.document.drawings.length;
+  };
+
+  it('is looked at in a worker, kept when it is accepted, and nothing of it lies about afterwards', async () => {
+    const { body } = await begin(two, 'mouths.svg').expect(201);
+    expect(await ended(body.id)).toMatchObject({ state: 'done' });
+    const view = (await app.agent().get(`/api/imports/${body.id}`).expect(200)).body;
+    expect(view.mouths.map((mouth: { name: string; as: string }) => [mouth.name, mouth.as])).toEqual([
+      ['ee', 'group 1 of 2'],
+      ['oh', 'group 2 of 2'],
+    ]);
+    await app.agent().get(`/api/imports/${body.id}/previews/0`).expect(200).expect('content-type', 'image/png');
+    await app.agent().get(`/api/imports/${body.id}/previews/7`).expect(404);
+    const arts = (
+      await app
+        .agent()
+        .post(`/api/imports/${body.id}/accept`)
+        .send({ mouths: [1] })
+        .expect(201)
+    ).body;
+    expect(arts).toHaveLength(1);
+    const picture = await app.agent().get(`/api/assets/${arts[0].picture}`).expect(200).expect('content-type', /svg/);
+    expect(picture.body.toString()).toContain('<circle');
+    expect(leftBehind()).toEqual([]);
+    await app.agent().get(`/api/imports/${body.id}`).expect(404);
+  });
+
+  it('is cut again otherwise on the same files, and given up', async () => {
+    const { body } = await begin(two, 'mouths.svg').expect(201);
+    await ended(body.id);
+    const again = (await app.agent().post(`/api/imports/${body.id}/again`).send({ cut: 'single', clearPaper: false }).expect(201)).body;
+    expect(await ended(again.id)).toMatchObject({ state: 'done' });
+    expect((await app.agent().get(`/api/imports/${again.id}`)).body.mouths).toHaveLength(1);
+    await app.agent().delete(`/api/imports/${again.id}`).expect(204);
+    expect(leftBehind()).toEqual([]);
+  });
+
+  it('that is refused says why, and leaves nothing', async () => {
+    const before = await kept();
+    const { body } = await begin(svg('<script>alert(1)</script><rect width="9" height="9"/>'), 'mouths.svg').expect(201);
+    expect(await ended(body.id)).toMatchObject({ state: 'failed', message: expect.stringMatching(/contains a script/) });
+    expect(leftBehind()).toEqual([]);
+    expect(await kept()).toBe(before);
+    await app.agent().get(`/api/imports/${body.id}`).expect(404);
+  });
+
+  it('must come with files, and a grid with its size', async () => {
+    const none = await app.agent().post('/api/imports').field('cut', 'whole').field('clearPaper', 'true').expect(422);
+    expect(none.body.detail).toMatch(/No picture came with this/);
+    const grid = await begin(two, 'a.svg', { cut: 'grid', clearPaper: 'true' }).expect(422);
+    expect(grid.body.detail).toMatch(/how many columns and rows/);
+    expect(leftBehind()).toEqual([]);
   });
 });
 

@@ -26,6 +26,11 @@ const router = createBrowserRouter([
       { path: 'hand-off', lazy: async () => ({ Component: (await import('./handOff/HandOffStep.js')).HandOffStep }) },
     ],
   },
+  {
+    path: '/charts/:chartId',
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import('./chart/ChartPage.js')).ChartPage }),
+  },
   { path: '*', element: <LostPage /> },
 ]);
 

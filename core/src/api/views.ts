@@ -1,21 +1,15 @@
 /** What the server answers with, as JSON: shared by the server that writes it and the interface that reads it. */
+import type { PlacedArt } from '../chart/art.js';
 import type { ChartDocument } from '../chart/chart.js';
 import type { Patch } from '../document/patch.js';
-import type { Head } from '../formats/pictures.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
 import type { FrameRate } from '../time/frameRate.js';
 
 export interface CharacterView {
   readonly id: string;
   readonly name: string;
+  /** The chart that new scenes begin with. */
   readonly chartId: string;
-  /** Asset hash of the head's picture. */
-  readonly head: string;
-  readonly headWidth: number;
-  readonly headHeight: number;
-  readonly mouth: Head['mouth'];
-  /** Colours behind the character, top to bottom. */
-  readonly backdrop: readonly string[];
 }
 
 export interface ProductionView {
@@ -35,6 +29,8 @@ export interface SceneCard {
   /** Share of the frames that are inked, 0 to 1. */
   readonly inked: number;
   readonly characterId: string | null;
+  /** The chart its mouths are on. */
+  readonly chartId: string | null;
   /** The drawing of a telling frame: the longest one that plays a sound. */
   readonly posterDrawing: string | null;
   /** ISO 8601. */
@@ -48,7 +44,7 @@ export type JobState = (typeof JOB_STATES)[number];
 export interface JobView {
   readonly id: string;
   readonly kind: string;
-  readonly sceneId: string;
+  readonly sceneId: string | null;
   readonly state: JobState;
   /** Share done, 0 to 1. */
   readonly done: number;
@@ -72,6 +68,8 @@ export interface SceneView {
 
 export interface ChartView {
   readonly id: string;
+  /** Whose mouths these are. */
+  readonly characterId: string;
   readonly name: string;
   readonly revision: number;
   readonly document: ChartDocument;
@@ -80,4 +78,35 @@ export interface ChartView {
 export interface RevisionView {
   readonly revision: number;
   readonly patch: Patch;
+}
+
+/** A mouth that an import found, not in any chart yet. */
+export interface FoundMouthView {
+  readonly index: number;
+  /** What its file, layer or group is called. */
+  readonly name: string;
+  readonly file: string;
+  /** Where it was found, in words: “group 3 of 12”. */
+  readonly as: string;
+  /** Mouths of one page lie on it as they were drawn. */
+  readonly pageKey: string;
+  readonly art: Omit<PlacedArt, 'picture' | 'preview'>;
+}
+
+/** What an import found, once its job has ended. */
+export interface ImportView {
+  readonly mouths: readonly FoundMouthView[];
+  readonly refused: readonly { readonly file: string; readonly sentence: string }[];
+  readonly warnings: readonly string[];
+  /** Some picture shows paper around its mouths. */
+  readonly hasPaper: boolean;
+}
+
+/** How an import takes pictures: what `POST /api/imports` is told beside the files. */
+export interface ImportRequest {
+  /** `whole` takes groups, layers and frames apart; `single` takes every file as one picture. */
+  readonly cut: 'whole' | 'single' | 'figures' | 'grid';
+  readonly columns?: number;
+  readonly rows?: number;
+  readonly clearPaper: boolean;
 }

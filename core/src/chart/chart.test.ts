@@ -2,10 +2,11 @@ import {
   checkChart,
   checkPictureOptions,
   coverageOfChart,
-  drawingOfEachFrame,
+  looksOfFrames,
   pictureName,
   pictureSvg,
   restDrawing,
+  STARTER_SHAPES,
   starterChart,
 } from '../index.js';
 
@@ -30,7 +31,7 @@ describe('a chart', () => {
     ['a group that is not there', { ...chart, drawings: [{ ...chart.drawings[0], groups: ['grin'] }] }, /“grin”/],
     [
       'a shape out of range',
-      { ...chart, drawings: [{ ...chart.drawings[0], shape: { ...chart.drawings[0]!.shape, jaw: 3 } }] },
+      { ...chart, drawings: [{ ...chart.drawings[0], art: { kind: 'built', shape: { ...STARTER_SHAPES.drop!, jaw: 3 } } }] },
       /out of range/,
     ],
     ['one id twice', { ...chart, drawings: [chart.drawings[0], chart.drawings[0]] }, /id of its own/],
@@ -54,19 +55,24 @@ describe('numbered pictures', () => {
   ])('refuse %s', (_, changes, message) => expect(checkPictureOptions({ ...good, ...changes }, 100).join(' ')).toMatch(message));
 
   it('hold a drawing over its frames and leave gaps empty', () => {
-    expect(drawingOfEachFrame([{ from: 1, to: 3, drawing: 'drop' }], 4)).toEqual([undefined, 'drop', 'drop', undefined]);
+    const shown = { drawing: 'drop', look: 0 };
+    expect(looksOfFrames([{ from: 1, to: 3, drawing: 'drop' }], 4, chart)).toEqual([undefined, shown, shown, undefined]);
   });
 
   it('put the mouth on the head where its cross is', () => {
+    const picture = 'a'.repeat(64);
     const head = {
-      svg: '<svg viewBox="0 0 400 400"><circle r="9"/></svg>',
+      id: 'head' as const,
+      art: { kind: 'picture' as const, picture },
       width: 400,
       height: 400,
       mouth: { x: 200, y: 250, scale: 1.2, angle: 3 },
+      backdrop: ['#ffffff', '#ffffff', '#ffffff'],
     };
-    const svg = pictureSvg(chart, 'drop', good, head);
-    expect(svg).toContain('<circle r="9"/>');
+    const svg = pictureSvg({ ...chart, head: [head] }, { drawing: 'drop', look: 0 }, { ...good, withHead: true }, (hash) => `data:${hash}`);
+    expect(svg).toContain(`href="data:${picture}"`);
     expect(svg).toContain('translate(200 250) rotate(3) scale(1.2)');
-    expect(svg.match(/<svg/g)).toHaveLength(1);
+    expect(svg).toContain('viewBox="0 0 400 400"');
+    expect(pictureSvg(chart, undefined, { ...good, withHead: true })).not.toContain('<path');
   });
 });

@@ -4,8 +4,9 @@
  */
 import type { DocumentKind } from '../document/documentKind.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
-import { maybeFaultOfShape, type MouthShape } from '../draw/mouthShape.js';
-import { measureShape } from '../draw/measures.js';
+import { maybeFaultOfLook, maybeFaultOfStyle, picturesOfLook, type Look } from './art.js';
+import { maybeFaultOfHead, picturesOfHead, type ChartHead } from './head.js';
+import { measureLook } from './measureLook.js';
 import { REST, type SoundGroup } from './soundGroups.js';
 
 export interface ChartSettings {
@@ -14,8 +15,11 @@ export interface ChartSettings {
   readonly style: MouthStyle;
 }
 
-/** One mouth, built from parameters. */
-export interface Drawing {
+/** What the further looks of a drawing are for: redrawn to keep a held line alive, or frames played in turn. */
+export type Motion = 'boil' | 'cycle';
+
+/** One mouth of a chart. */
+export interface Drawing extends Look {
   readonly id: string;
   /** Its number on the exposure sheet, from 1; also its place in the tray. */
   readonly number: number;
@@ -24,17 +28,26 @@ export interface Drawing {
   readonly keycap: string;
   /** The sound groups it plays, by id. */
   readonly groups: readonly string[];
-  readonly shape: MouthShape;
+  /** Words of the animator's own, to find it by. */
+  readonly tags: readonly string[];
+  /** Further looks, after the drawing itself. */
+  readonly variants: readonly Look[];
+  readonly motion: Motion;
+  /** Frames each look is held. */
+  readonly every: number;
 }
 
 export interface ChartDocument {
   readonly settings: readonly ChartSettings[];
+  /** At most one. */
+  readonly head: readonly ChartHead[];
   readonly groups: readonly SoundGroup[];
   readonly drawings: readonly Drawing[];
 }
 
 export const CHART_KIND: DocumentKind<ChartDocument> = {
   settings: { compare: () => 0 },
+  head: { compare: () => 0 },
   groups: { compare: () => 0 },
   drawings: { compare: (a, b) => a.number - b.number },
 };
@@ -45,6 +58,16 @@ export const KEYCAPS = [...'QWERTASDFGZXCVB'];
 export function chartSettings(chart: ChartDocument): ChartSettings {
   return chart.settings[0]!;
 }
+
+export function maybeHead(chart: ChartDocument): ChartHead | undefined {
+  return chart.head[0];
+}
+
+/** How a drawing is finished that has no parts said: the limits of its lists. */
+export const DRAWING_LIMITS = { variants: 24, tags: 12, tagLetters: 24, every: 24 } as const;
+
+/** What of a drawing is usually the same. */
+export const PLAIN_DRAWING = { tags: [], variants: [], motion: 'boil', every: 2 } as const;
 
 export function maybeDrawing(chart: ChartDocument, id: string): Drawing | undefined {
   return chart.drawings.find((drawing) => drawing.id === id);
@@ -59,8 +82,23 @@ export function maybeDrawingOfGroup(chart: ChartDocument, groupId: string): Draw
 export function restDrawing(chart: ChartDocument): Drawing {
   const rest = maybeDrawingOfGroup(chart, REST);
   if (rest) return rest;
-  const [least] = [...chart.drawings].sort((a, b) => measureShape(a.shape).opening - measureShape(b.shape).opening);
+  const [least] = [...chart.drawings].sort((a, b) => measureLook(a).opening - measureLook(b).opening);
   return least!;
+}
+
+function faultsOfMotion({ variants, tags, motion, every }: Partial<Drawing>, name: string): string[] {
+  const faults: string[] = [];
+  const { variants: most, tags: mostTags, tagLetters, every: longest } = DRAWING_LIMITS;
+  if (!Array.isArray(variants) || variants.length > most) faults.push(`Drawing “${name}” may have ${most} variants at most.`);
+  if (
+    !Array.isArray(tags) ||
+    tags.length > mostTags ||
+    !tags.every((tag) => typeof tag === 'string' && tag.length > 0 && tag.length <= tagLetters)
+  )
+    faults.push(`Drawing “${name}” may have ${mostTags} tags of 1 to ${tagLetters} letters.`);
+  if (motion !== 'boil' && motion !== 'cycle') faults.push(`Drawing “${name}” must boil or cycle.`);
+  if (!Number.isInteger(every) || every! < 1 || every! > longest) faults.push(`Each variant of “${name}” is held 1 to ${longest} frames.`);
+  return faults;
 }
 
 /**
@@ -73,12 +111,23 @@ export function checkChart(candidate: unknown): string[] {
     !chart ||
     typeof chart !== 'object' ||
     !Array.isArray(chart.settings) ||
+    !Array.isArray(chart.head) ||
     !Array.isArray(chart.groups) ||
     !Array.isArray(chart.drawings)
   ) {
-    return ['This is not a mouth chart: it must have settings, groups and drawings. Export a chart again, or see docs/formats.md.'];
+    return [
+      'This is not a mouth chart: it must have settings, a head (or none), groups and drawings. Export a chart again, or see docs/formats.md.',
+    ];
   }
   const faults: string[] = [];
+  const settings = chart.settings[0] as Partial<ChartSettings> | undefined;
+  if (typeof settings?.name !== 'string' || settings.name.trim() === '' || settings.name.length > 80)
+    faults.push('A mouth chart needs a name of 1 to 80 letters.');
+  const styleFault = settings?.style ? maybeFaultOfStyle(settings.style) : 'no finish';
+  if (styleFault) faults.push(`The chart has ${styleFault}.`);
+  if (chart.head.length > 1) faults.push('A chart has one head at most.');
+  const headFault = chart.head[0] && maybeFaultOfHead(chart.head[0] as ChartHead);
+  if (headFault) faults.push(headFault);
   if (chart.drawings.length === 0) faults.push('The chart has no drawing. Add at least one.');
   const groupIds = new Set(chart.groups.map((group: SoundGroup) => group.id));
   const seen = new Set<unknown>();
@@ -95,8 +144,11 @@ export function checkChart(candidate: unknown): string[] {
       faults.push(`Two drawings have the keycap ${drawing.keycap}. Give one of them another.`);
     keycaps.add(drawing.keycap);
     if (!Number.isInteger(drawing.number)) faults.push(`Drawing “${name}” needs a whole number.`);
-    if (!drawing.shape || maybeFaultOfShape(drawing.shape))
-      faults.push(`Drawing “${name}” has a shape whose numbers are missing or out of range.`);
+    for (const look of [drawing, ...(Array.isArray(drawing.variants) ? drawing.variants : [])] as Look[]) {
+      const fault = maybeFaultOfLook(look);
+      if (fault) faults.push(`Drawing “${name}” has ${fault}.`);
+    }
+    faults.push(...faultsOfMotion(drawing, name));
     if (!Array.isArray(drawing.groups)) faults.push(`Drawing “${name}” needs a list of the groups it plays.`);
     else
       for (const group of drawing.groups)
@@ -121,4 +173,33 @@ export function coverageOfChart(chart: ChartDocument): Coverage {
     missing,
     shared: chart.drawings.filter((drawing) => drawing.groups.length > 1),
   };
+}
+
+/**
+ * Which of a drawing's looks a frame shows, 0 for the drawing itself. A boil goes round with
+ * the scene's frames, so that it never stops at a cut; a cycle begins where its exposure does.
+ */
+export function lookIndexAt(drawing: Drawing, frame: number, exposedFrom: number): number {
+  const count = 1 + drawing.variants.length;
+  if (count === 1) return 0;
+  const since = drawing.motion === 'cycle' ? frame - exposedFrom : frame;
+  return Math.floor(Math.max(0, since) / drawing.every) % count;
+}
+
+/** A drawing's look by index. */
+export function lookOf(drawing: Drawing, index: number): Look {
+  return index === 0 ? drawing : (drawing.variants[index - 1] ?? drawing);
+}
+
+/** The content hashes of every picture a chart needs. */
+export function picturesOfChart(chart: ChartDocument): Set<string> {
+  const looks = chart.drawings.flatMap((drawing): Look[] => [drawing, ...drawing.variants]);
+  return new Set([...looks.flatMap(picturesOfLook), ...chart.head.flatMap(picturesOfHead)]);
+}
+
+/** How far the jaw is down for a drawing: its opening as a share of the chart's widest, 0 to 1. */
+export function jawDropOf(chart: ChartDocument, drawing: Drawing | undefined): number {
+  if (!drawing) return 0;
+  const most = Math.max(...chart.drawings.map((other) => measureLook(other).opening));
+  return most > 0 ? Math.max(0, Math.min(1, measureLook(drawing).opening / most)) : 0;
 }

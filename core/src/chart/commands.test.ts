@@ -11,7 +11,9 @@ import {
   setDrawing,
   setShape,
   starterChart,
+  type BuiltArt,
   type ChartDocument,
+  type MouthShape,
   type Patch,
   type Refusal,
 } from '../index.js';
@@ -30,12 +32,13 @@ function testChartPatch(before: ChartDocument, patch: Patch | Refusal): ChartDoc
 }
 
 const labels = (document: ChartDocument): string[] => document.drawings.map((drawing) => drawing.label);
+const shapeOf = (document: ChartDocument, id: string): MouthShape => (drawing(document, id).art as BuiltArt).shape;
 const drawing = (document: ChartDocument, id: string) => document.drawings.find((candidate) => candidate.id === id)!;
 
 describe('changing a chart', () => {
   it('reshapes one drawing and no other', () => {
     const after = testChartPatch(chart, setShape(chart, 'drop', { jaw: 0.7, smile: -0.2 }, countedIds()));
-    expect(drawing(after, 'drop').shape).toMatchObject({ jaw: 0.7, smile: -0.2, width: drawing(chart, 'drop').shape.width });
+    expect(shapeOf(after, 'drop')).toMatchObject({ jaw: 0.7, smile: -0.2, width: shapeOf(chart, 'drop').width });
     expect(after.drawings.filter((candidate) => candidate.id !== 'drop')).toEqual(
       chart.drawings.filter((candidate) => candidate.id !== 'drop'),
     );

@@ -45,6 +45,15 @@ export const DEFAULT_SOUND_GROUPS: readonly SoundGroup[] = [
   group('Pucker', 'UW UH W R ER', 'rounded, small opening', '#94558A'),
 ];
 
+const finer: Readonly<Record<string, readonly SoundGroup[]>> = {
+  teeth: [group('Hiss', 'S Z', 'teeth shut, lips apart', '#3C83A8'), group('Tap', 'T D N', 'teeth apart, tongue behind them', '#5B9FBF')],
+  mid: [group('Mid', 'EH AE', 'relaxed, medium opening', '#C79A1B'), group('Loose', 'AH', 'hardly open, nothing tense', '#B5A05A')],
+  pucker: [group('Pucker', 'UW UH W', 'rounded, small opening', '#94558A'), group('Curl', 'R ER', 'rounded, tongue drawn back', '#B07FA8')],
+};
+
+/** The thirteen with three of them parted in two, for a chart that can show the difference. */
+export const SIXTEEN_SOUND_GROUPS: readonly SoundGroup[] = DEFAULT_SOUND_GROUPS.flatMap((whole) => finer[whole.id] ?? [whole]);
+
 /** The group that holds a phoneme; undefined when none does. */
 export function maybeGroupOfPhoneme(groups: readonly SoundGroup[], symbol: string): SoundGroup | undefined {
   return groups.find((candidate) => candidate.phonemes.includes(symbol));

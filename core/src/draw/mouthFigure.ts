@@ -14,9 +14,21 @@ export interface FigurePath {
   readonly opacity?: number;
   /** Path data that clips this path. */
   readonly clip?: string;
+  /** Filled by the even-odd rule, so that a ring inside another is a hole. */
+  readonly evenOdd?: boolean;
 }
 
-export type Figure = readonly FigurePath[];
+/** A picture in a figure, by its content hash. */
+export interface FigurePicture {
+  readonly picture: string;
+  /** The small copy of it. */
+  readonly preview: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+export type FigurePart = FigurePath | FigurePicture;
+export type Figure = readonly FigurePart[];
 
 /** How a chart's built mouths are finished. Colours are `#rrggbb`. */
 export interface MouthStyle {
@@ -154,15 +166,15 @@ function chinPath(shape: MouthShape, geometry: MouthGeometry, style: MouthStyle)
  *
  * @example mouthFigure(STARTER_SHAPES.drop, style).length > 0 // true
  */
-export function mouthFigure(shape: MouthShape, style: MouthStyle): Figure {
-  const rimmed = { ...shape, lips: Math.max(shape.lips, style.rim) };
+export function mouthFigure(shape: MouthShape, style: MouthStyle): readonly FigurePath[] {
+  const rimmed = { ...shape, upperLip: Math.max(shape.upperLip, style.rim), lowerLip: Math.max(shape.lowerLip, style.rim) };
   const geometry = mouthGeometry(rimmed);
   const opening = pathOfNodes(geometry.opening, true);
   const isOpen = geometry.bottom - geometry.top > 2.5;
   const upper = geometry.opening.slice(0, 5);
   const lower = reversedNodes([...geometry.opening.slice(4), geometry.opening[0]]);
   const figure: FigurePath[] = [];
-  if (rimmed.lips > 0.02 || rimmed.press > 0.02) {
+  if (rimmed.upperLip + rimmed.lowerLip > 0.02 || rimmed.press > 0.02) {
     figure.push({ path: pathOfNodes(geometry.lips, true), fill: style.lip, stroke: style.line, strokeWidth: part(style.weight * 0.62) });
   }
   if (isOpen) {

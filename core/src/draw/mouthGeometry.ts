@@ -88,7 +88,8 @@ function outline({ halfWidth: w, cornerY, top, bottom, fullness, bow, lean }: Fr
 
 /** The geometry of a mouth; see the file's header for the order of the points. */
 export function mouthGeometry(shape: MouthShape): MouthGeometry {
-  const { jaw, width, round, lips, press, bite, smile, skew } = shape;
+  const { jaw, width, round, upperLip, lowerLip, press, bite, smile, skew } = shape;
+  const lips = (upperLip + lowerLip) / 2;
   const halfWidth = mix(13, 45, width) * (1 - press * 0.06);
   const open = Math.max(jaw, 0);
   const top = -mix(0.4, mix(4.5, 9, round), Math.min(1, open * 4)) * (1 - press);
@@ -105,8 +106,8 @@ export function mouthGeometry(shape: MouthShape): MouthGeometry {
     bow: mix(0.9, 0, round) * Math.min(1, open * 5),
     lean: skew,
   };
-  const upper = lips * mix(5.5, 6.5, round) + press * 4.2;
-  const lower = lips * mix(6.5, 8, round) + press * 4.5 + bite * 1.5;
+  const upper = upperLip * mix(5.5, 6.5, round) + press * 4.2;
+  const lower = lowerLip * mix(6.5, 8, round) + press * 4.5 + bite * 1.5;
   const out = lips * mix(2, 6, round);
   return {
     opening: outline(frame),
@@ -116,7 +117,7 @@ export function mouthGeometry(shape: MouthShape): MouthGeometry {
       top: frame.top - upper,
       bottom: frame.bottom + lower,
       fullness: Math.min(1, frame.fullness + 0.12),
-      bow: frame.bow + lips * 1.6 + press * 3,
+      bow: frame.bow + upperLip * 1.6 + press * 3,
     }),
     halfWidth,
     top: frame.top,

@@ -14,8 +14,10 @@ export interface MouthShape {
   readonly width: number;
   /** Lips rounded. */
   readonly round: number;
-  /** How much of the lips is turned out and seen. */
-  readonly lips: number;
+  /** How much of the upper lip is turned out and seen. */
+  readonly upperLip: number;
+  /** How much of the lower lip is turned out and seen. */
+  readonly lowerLip: number;
   /** Lips pressed together. */
   readonly press: number;
   /** Lower lip under the upper teeth. */
@@ -38,7 +40,8 @@ const NEUTRAL: MouthShape = {
   jaw: 0,
   width: 0.55,
   round: 0,
-  lips: 0,
+  upperLip: 0,
+  lowerLip: 0,
   press: 0,
   bite: 0,
   teethUpper: 0,
@@ -52,22 +55,31 @@ const NEUTRAL: MouthShape = {
 
 const shape = (changes: Partial<MouthShape>): MouthShape => ({ ...NEUTRAL, ...changes });
 
-/** One mouth for each default sound group, by the group's id. */
+/** One mouth for each sound group of a starter, by the group's id. */
 export const STARTER_SHAPES: Readonly<Record<string, MouthShape>> = {
   rest: shape({ smile: 0.55 }),
-  press: shape({ width: 0.44, press: 1, lips: 0.75, smile: 0.1 }),
-  bite: shape({ jaw: 0.22, width: 0.52, bite: 1, teethUpper: 1, lips: 0.25, smile: 0.25 }),
+  press: shape({ width: 0.44, press: 1, upperLip: 0.75, lowerLip: 0.75, smile: 0.1 }),
+  bite: shape({ jaw: 0.22, width: 0.52, bite: 1, teethUpper: 1, upperLip: 0.25, lowerLip: 0.25, smile: 0.25 }),
   tip: shape({ jaw: 0.4, width: 0.53, teethUpper: 0.62, tipOut: 1, smile: 0.25 }),
   lift: shape({ jaw: 0.58, width: 0.54, teethUpper: 0.42, tipUp: 1, smile: 0.25 }),
   teeth: shape({ jaw: 0.32, width: 0.7, teethUpper: 0.72, teethLower: 0.95, smile: 0.4 }),
-  push: shape({ jaw: 0.36, width: 0.24, round: 0.7, lips: 1, teethUpper: 0.62, teethLower: 0.5, smile: 0 }),
+  push: shape({ jaw: 0.36, width: 0.24, round: 0.7, upperLip: 1, lowerLip: 1, teethUpper: 0.62, teethLower: 0.5, smile: 0 }),
   back: shape({ jaw: 0.42, width: 0.5, teethUpper: 0.4, tongue: 0.85, smile: 0.2 }),
   spread: shape({ jaw: 0.32, width: 0.95, teethUpper: 0.72, tongue: 0.35, smile: 0.75 }),
   mid: shape({ jaw: 0.58, width: 0.58, teethUpper: 0.46, tongue: 0.45, smile: 0.3 }),
   drop: shape({ jaw: 1, width: 0.62, teethUpper: 0.44, teethLower: 0.16, tongue: 0.4, smile: 0.2 }),
-  ring: shape({ jaw: 0.64, width: 0.3, round: 0.9, lips: 1, tongue: 0.3, smile: 0 }),
-  pucker: shape({ jaw: 0.28, width: 0.04, round: 1, lips: 1, smile: 0 }),
+  ring: shape({ jaw: 0.64, width: 0.3, round: 0.9, upperLip: 1, lowerLip: 1, tongue: 0.3, smile: 0 }),
+  pucker: shape({ jaw: 0.28, width: 0.04, round: 1, upperLip: 1, lowerLip: 1, smile: 0 }),
+  hiss: shape({ jaw: 0.22, width: 0.78, teethUpper: 0.78, teethLower: 1, smile: 0.5 }),
+  tap: shape({ jaw: 0.42, width: 0.6, teethUpper: 0.55, tongue: 0.5, tipUp: 0.55, smile: 0.25 }),
+  loose: shape({ jaw: 0.44, width: 0.5, teethUpper: 0.35, tongue: 0.4, smile: 0.15 }),
+  curl: shape({ jaw: 0.4, width: 0.22, round: 0.75, upperLip: 0.8, lowerLip: 1, teethUpper: 0.3, tongue: 0.7, smile: 0 }),
 };
+
+/** What the sliders and the handles of a built mouth may be set to. */
+export function limitsOfParameter(key: keyof MouthShape): { readonly least: number; readonly most: number } {
+  return { least: key === 'smile' || key === 'skew' ? -1 : 0, most: 1 };
+}
 
 /** The shape a part of the way from `a` (t = 0) to `b` (t = 1). */
 export function blendShapes(a: MouthShape, b: MouthShape, t: number): MouthShape {
@@ -78,8 +90,8 @@ export function blendShapes(a: MouthShape, b: MouthShape, t: number): MouthShape
 /** The first parameter that is not a number in its range, or undefined when all are. */
 export function maybeFaultOfShape(candidate: MouthShape): string | undefined {
   return (Object.keys(NEUTRAL) as (keyof MouthShape)[]).find((key) => {
-    const lowest = key === 'smile' || key === 'skew' ? -1 : 0;
+    const { least, most } = limitsOfParameter(key);
     const value: unknown = candidate[key];
-    return typeof value !== 'number' || !(value >= lowest && value <= 1);
+    return typeof value !== 'number' || !(value >= least && value <= most);
   });
 }

@@ -4,9 +4,9 @@
  * after it can always be told from it.
  */
 import type { ChartDocument } from '../chart/chart.js';
-import { maybeDrawing } from '../chart/chart.js';
-import { figureToSvg } from '../draw/figureToSvg.js';
-import { MOUTH_BOX, mouthFigure } from '../draw/mouthFigure.js';
+import { lookIndexAt, lookOf, maybeDrawing } from '../chart/chart.js';
+import { faceToSvg } from '../chart/headToSvg.js';
+import { MOUTH_BOX } from '../draw/mouthFigure.js';
 
 export interface PictureOptions {
   /** Letters, spaces, `-` and `_`; no digits. */
@@ -50,56 +50,47 @@ export function pictureName(baseName: string, number: number): string {
   return `${baseName}${String(number).padStart(4, '0')}.png`;
 }
 
-/** A head behind the mouth: its SVG, its size in its own units, and where the mouth's cross sits on it. */
-export interface Head {
-  readonly svg: string;
-  readonly width: number;
-  readonly height: number;
-  readonly mouth: { readonly x: number; readonly y: number; readonly scale: number; readonly angle: number };
-}
-
-const fitted = (width: number, height: number, viewBox: string, inner: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${viewBox}" preserveAspectRatio="xMidYMid meet">${inner}</svg>`;
-
-/** The mouth's placement on a head as an SVG transform. */
-export function mouthTransform({ x, y, scale, angle }: Head['mouth']): string {
-  return `translate(${x} ${y}) rotate(${angle}) scale(${scale})`;
+/** What one frame shows: a drawing, and which of its looks. */
+export interface FrameLook {
+  readonly drawing: string;
+  readonly look: number;
 }
 
 /**
  * One frame's picture as SVG on a transparent ground. Without a head the mouth fills the
  * picture, every drawing with its cross in the same place.
  *
- * @param drawingId undefined for a frame with no mouth: the picture is empty, or the head alone
+ * @param shown undefined for a frame with no mouth: the picture is empty, or the head alone
+ * @param hrefOf the bytes of a picture as a data URI, by content hash
  */
 export function pictureSvg(
   chart: ChartDocument,
-  drawingId: string | undefined,
-  options: Pick<PictureOptions, 'width' | 'height'>,
-  head?: Head,
+  shown: FrameLook | undefined,
+  { width, height, withHead }: Pick<PictureOptions, 'width' | 'height'> & { readonly withHead: boolean },
+  hrefOf: (hash: string) => string = () => '',
 ): string {
-  const drawing = drawingId === undefined ? undefined : maybeDrawing(chart, drawingId);
-  const style = chart.settings[0]!.style;
-  const mouth = drawing ? figureToSvg(mouthFigure(drawing.shape, style), 'mouth') : '';
-  if (!head) {
-    const { x, y, width, height } = MOUTH_BOX;
-    return fitted(options.width, options.height, `${x} ${y} ${width} ${height}`, mouth);
-  }
-  const inner = head.svg.replace(/^[\s\S]*?<svg[^>]*>/, '').replace(/<\/svg>\s*$/, '');
-  return fitted(
-    options.width,
-    options.height,
-    `0 0 ${head.width} ${head.height}`,
-    `${inner}<g transform="${mouthTransform(head.mouth)}">${mouth}</g>`,
-  );
+  const drawing = shown && maybeDrawing(chart, shown.drawing);
+  const head = withHead ? chart.head[0] : undefined;
+  const { x, y, width: across, height: down } = head ? { x: 0, y: 0, ...head } : MOUTH_BOX;
+  const inner = faceToSvg(head ? chart : { ...chart, head: [] }, drawing, drawing && lookOf(drawing, shown.look), {
+    idPrefix: 'mouth',
+    hrefOf: ({ picture }) => hrefOf(picture),
+    hrefOfHash: hrefOf,
+  });
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${x} ${y} ${across} ${down}" preserveAspectRatio="xMidYMid meet">${inner}</svg>`;
 }
 
-/** The drawing of each frame, undefined where nothing is exposed. Shape: one entry a frame. */
-export function drawingOfEachFrame(
+/** What each frame shows, undefined where nothing is exposed. Shape: one entry a frame. */
+export function looksOfFrames(
   exposures: readonly { from: number; to: number; drawing: string }[],
   lengthFrames: number,
-): (string | undefined)[] {
-  const frames = new Array<string | undefined>(lengthFrames).fill(undefined);
-  for (const { from, to, drawing } of exposures) frames.fill(drawing, from, Math.min(to, lengthFrames));
+  chart: ChartDocument,
+): (FrameLook | undefined)[] {
+  const frames = new Array<FrameLook | undefined>(lengthFrames).fill(undefined);
+  for (const { from, to, drawing: id } of exposures) {
+    const drawing = maybeDrawing(chart, id);
+    for (let frame = from; frame < Math.min(to, lengthFrames); frame++)
+      frames[frame] = { drawing: id, look: drawing ? lookIndexAt(drawing, frame, from) : 0 };
+  }
   return frames;
 }

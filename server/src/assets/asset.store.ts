@@ -26,4 +26,24 @@ export class AssetStore {
     if (!Buffer.isBuffer(asset.bytes)) asset.bytes = Buffer.from(asset.bytes as ArrayBuffer);
     return asset;
   }
+
+  /** Which of some hashes no file is kept under. */
+  async missing(hashes: Iterable<string>): Promise<string[]> {
+    const wanted = [...hashes];
+    const known = await this.em.find(Asset, { hash: { $in: wanted } }, { fields: ['hash'] });
+    const found = new Set(known.map((asset) => asset.hash));
+    return wanted.filter((hash) => !found.has(hash));
+  }
+
+  /** Pictures as data URIs, by hash; those that are not there are left out. */
+  async dataUris(hashes: Iterable<string>): Promise<Map<string, string>> {
+    const uris = new Map<string, string>();
+    const missing = new Set(await this.missing(hashes));
+    for (const hash of hashes) {
+      if (missing.has(hash)) continue;
+      const { mediaType, bytes } = await this.load(hash);
+      uris.set(hash, `data:${mediaType};base64,${bytes.toString('base64')}`);
+    }
+    return uris;
+  }
 }

@@ -1,15 +1,18 @@
 import { EntityManager } from '@mikro-orm/libsql';
-import { Body, Controller, Get, Param, ParseIntPipe, Patch, Post, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Patch, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { chartSettings, checkChart, type ChartDocument, type ChartView, type RevisionView } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
 import { cannotUse } from '../guard/problem.js';
 import { Chart } from '../storage/entities.js';
+import { NewChartDto, ReplaceDrawingDto } from './chart.dto.js';
 import { ChartStore } from './chart.store.js';
+import { NewChartService } from './newChart.service.js';
+import { SceneStore } from '../scenes/scene.store.js';
 
-function chartView({ id, name, revision, document }: Chart): ChartView {
-  return { id, name, revision, document };
+function chartView({ id, characterId, name, revision, document }: Chart): ChartView {
+  return { id, characterId, name, revision, document };
 }
 
 @ApiTags('charts')
@@ -18,6 +21,8 @@ export class ChartController {
   constructor(
     private readonly em: EntityManager,
     private readonly charts: ChartStore,
+    private readonly newCharts: NewChartService,
+    private readonly scenes: SceneStore,
   ) {}
 
   @Get()
@@ -26,15 +31,22 @@ export class ChartController {
     return (await this.em.findAll(Chart, { orderBy: { name: 'asc' } })).map(chartView);
   }
 
+  @Post()
+  @ApiOperation({ summary: 'A new chart from a starter, or from another chart, for a character that is there or a new one.' })
+  async create(@Body() dto: NewChartDto): Promise<{ id: string; characterId: string }> {
+    return this.newCharts.create(dto);
+  }
+
   @Post('copies')
   @ApiOperation({ summary: 'A new chart from a whole document, such as one that no longer fits the server’s.' })
   async copy(@Body() { title, document: sent }: CopyDocumentDto): Promise<{ id: string }> {
     const [fault] = checkChart(sent);
     if (fault) throw cannotUse(fault);
+    await this.charts.checkPictures(sent as unknown as ChartDocument);
     const chart = sent as unknown as ChartDocument;
     const document: ChartDocument = { ...chart, settings: [{ ...chartSettings(chart), name: title }] };
     const id = randomUUID();
-    this.em.persist(this.em.create(Chart, { id, name: title, document, revision: 0 }));
+    this.em.persist(this.em.create(Chart, { id, characterId: '', name: title, document, revision: 0 }));
     await this.em.flush();
     return { id };
   }
@@ -57,6 +69,15 @@ export class ChartController {
   async uses(@Param('id') id: string): Promise<Record<string, string[]>> {
     await this.charts.load(id);
     return Object.fromEntries(await this.charts.usesOf(id));
+  }
+
+  @Post(':id/replacements')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Shows another drawing wherever scenes show this one: one change a scene, undone like any.' })
+  async replace(@Param('id') id: string, @Body() { drawing, by }: ReplaceDrawingDto): Promise<{ scenes: number }> {
+    const patches = await this.charts.replacements(id, drawing, by);
+    for (const [sceneId, patch] of patches) await this.scenes.applyOwn(sceneId, () => Promise.resolve(patch));
+    return { scenes: patches.size };
   }
 
   @Patch(':id')

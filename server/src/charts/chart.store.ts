@@ -1,7 +1,18 @@
 /** Mouth charts as documents with revisions. A drawing that a scene shows cannot be taken from under it. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { CHART_KIND, chartSettings, checkChart, drawingsUsed, type ChartDocument } from '@zest-jaw/core';
+import {
+  CHART_KIND,
+  chartSettings,
+  checkChart,
+  drawingsUsed,
+  picturesOfChart,
+  replaceDrawing,
+  type ChartDocument,
+  type Patch,
+} from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
+import { AssetStore } from '../assets/asset.store.js';
 import { DocumentStore } from '../documents/document.store.js';
 import { cannotUse } from '../guard/problem.js';
 import { Chart, ChartRevision, Scene } from '../storage/entities.js';
@@ -26,6 +37,7 @@ export class ChartStore extends DocumentStore<ChartDocument, Chart> {
   async check(document: ChartDocument, chart: Chart): Promise<void> {
     const [fault] = checkChart(document);
     if (fault) throw cannotUse(fault);
+    await this.checkPictures(document);
     const kept = new Set(document.drawings.map((drawing) => drawing.id));
     for (const [drawing, titles] of await this.usesOf(chart.id)) {
       if (kept.has(drawing)) continue;
@@ -34,6 +46,26 @@ export class ChartStore extends DocumentStore<ChartDocument, Chart> {
         `“${label}” is shown in ${titles.map((title) => `“${title}”`).join(', ')}. Put another mouth in its place there first.`,
       );
     }
+  }
+
+  /** Every picture of a chart must be here. */
+  async checkPictures(document: ChartDocument): Promise<void> {
+    const missing = await new AssetStore(this.em).missing(picturesOfChart(document));
+    if (missing.length > 0) throw cannotUse(`${missing.length} of the chart’s pictures are not here. Import them again.`);
+  }
+
+  /** The patches that show another drawing wherever this one is shown, by scene id. */
+  async replacements(chartId: string, drawing: string, by: string): Promise<Map<string, Patch>> {
+    const { document } = await this.load(chartId);
+    for (const id of [drawing, by])
+      if (!document.drawings.some((candidate) => candidate.id === id))
+        throw cannotUse('One of these drawings is no longer in the chart. Choose another.');
+    const patches = new Map<string, Patch>();
+    for (const scene of await this.em.findAll(Scene, { populate: ['document'] })) {
+      const patch = replaceDrawing(scene.document, chartId, drawing, by, randomUUID);
+      if (patch.ops.length > 0) patches.set(scene.id, patch);
+    }
+    return patches;
   }
 
   protected on(em: EntityManager): this {

@@ -15,7 +15,7 @@ import {
   truthToWave,
   type ChartDocument,
   type FrameRate,
-  type Head,
+  type ChartHead,
   type KeyingRules,
   type Patch,
   type Reading,
@@ -38,11 +38,7 @@ interface DemoFile {
     readonly id: string;
     readonly name: string;
     readonly chart: { readonly id: string; readonly name: string; readonly style: string };
-    readonly head: string;
-    readonly headWidth: number;
-    readonly headHeight: number;
-    readonly mouth: Head['mouth'];
-    readonly backdrop: string[];
+    readonly head: Omit<ChartHead, 'id' | 'art'> & { readonly file: string };
   }[];
   readonly scenes: readonly {
     readonly id: string;
@@ -76,12 +72,14 @@ export class DemoService {
     const production = em.create(Production, demo.production);
     em.persist(production);
     const charts = new Map<string, Chart>();
-    for (const { chart, head, id, name, headWidth, headHeight, mouth, backdrop } of demo.characters) {
-      const document = starterChart(chart.name, chart.style);
-      const row = em.create(Chart, { id: chart.id, name: chart.name, document, revision: 0 });
+    for (const { chart, head, id, name } of demo.characters) {
+      const { file, ...placed } = head;
+      const picture = await assets.keep(this.read(file), 'image/svg+xml', file);
+      const behind: ChartHead = { id: 'head', art: { kind: 'picture', picture: picture.hash }, ...placed };
+      const document = { ...starterChart(chart.name, chart.style), head: [behind] };
+      const row = em.create(Chart, { id: chart.id, characterId: id, name: chart.name, document, revision: 0 });
       charts.set(id, row);
-      const asset = await assets.keep(this.read(head), 'image/svg+xml', head);
-      em.persist([row, em.create(Character, { id, name, production, chart: row, head: asset, headWidth, headHeight, mouth, backdrop })]);
+      em.persist([row, em.create(Character, { id, name, production, chart: row })]);
     }
     await em.flush();
     let minutes = demo.scenes.length;

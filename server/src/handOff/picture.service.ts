@@ -1,7 +1,7 @@
 /** Numbered pictures of a track, as a zip file: a job like reading. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
-import { checkPictureOptions, drawingOfEachFrame, exposuresOfTrack, sceneSettings, type Head } from '@zest-jaw/core';
+import { checkPictureOptions, exposuresOfTrack, looksOfFrames, picturesOfChart, sceneSettings } from '@zest-jaw/core';
 import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
@@ -9,7 +9,7 @@ import { cannotUse, notThere } from '../guard/problem.js';
 import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
 import { PicturesDto } from '../scenes/scene.dto.js';
 import { SceneStore } from '../scenes/scene.store.js';
-import { Character, Job } from '../storage/entities.js';
+import { Job } from '../storage/entities.js';
 import { WorkerPool } from '../workers/workerPool.js';
 
 export const PICTURES_JOB = 'pictures';
@@ -56,19 +56,13 @@ export class PictureService implements OnModuleInit {
   private async render({ job, em, signal, report }: JobRun): Promise<string[]> {
     const options = job.request as unknown as PicturesDto;
     const scenes = new SceneStore(em);
-    const { document } = await scenes.load(job.scene.id);
+    const { document } = await scenes.load(job.scene!.id);
     const track = document.tracks.find((candidate) => candidate.id === options.trackId);
     const chart = track && (await scenes.chartsOf(document)).get(track.chartId);
     if (!track || !chart) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
-    const frames = drawingOfEachFrame(exposuresOfTrack(document, track.id), sceneSettings(document).lengthFrames);
-    const head = options.withHead ? await this.headOf(em, track.characterId) : undefined;
-    await this.workers.run('pictures', { file: this.fileOf(job), frames, chart, options, ...(head && { head }) }, signal, report);
+    const frames = looksOfFrames(exposuresOfTrack(document, track.id), sceneSettings(document).lengthFrames, chart);
+    const pictures = await new AssetStore(em).dataUris(picturesOfChart(chart));
+    await this.workers.run('pictures', { file: this.fileOf(job), frames, chart, options, pictures }, signal, report);
     return [];
-  }
-
-  private async headOf(em: EntityManager, characterId: string): Promise<Head> {
-    const character = await em.findOneOrFail(Character, { id: characterId });
-    const { bytes } = await new AssetStore(em).load(character.head.hash);
-    return { svg: bytes.toString('utf8'), width: character.headWidth, height: character.headHeight, mouth: character.mouth };
   }
 }

@@ -24,7 +24,7 @@ export type JobRunner = (run: JobRun) => Promise<string[]>;
 export class JobFailed extends Error {}
 
 export function jobView({ id, kind, scene, state, done, message, warnings }: Job): JobView {
-  return { id, kind, sceneId: scene.id, state, done, message, warnings };
+  return { id, kind, sceneId: scene?.id ?? null, state, done, message, warnings };
 }
 
 @Injectable()
@@ -46,7 +46,7 @@ export class JobService implements OnModuleDestroy {
   }
 
   /** Adds a job to the current unit of work; `start` it once that is committed. */
-  create(kind: string, sceneId: string, request: Record<string, unknown>): Job {
+  create(kind: string, sceneId: string | null, request: Record<string, unknown>): Job {
     const job = this.em.create(Job, {
       id: randomUUID(),
       kind,

@@ -5,8 +5,8 @@ import type { CharacterView, ProductionView } from '@zest-jaw/core';
 import { Character, Production } from '../storage/entities.js';
 
 export function characterView(character: Character): CharacterView {
-  const { id, name, chart, head, headWidth, headHeight, mouth, backdrop } = character;
-  return { id, name, chartId: chart.id, head: head.hash, headWidth, headHeight, mouth, backdrop };
+  const { id, name, chart } = character;
+  return { id, name, chartId: chart.id };
 }
 
 @ApiTags('productions')

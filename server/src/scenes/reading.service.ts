@@ -33,7 +33,7 @@ export class ReadingService implements OnModuleInit {
   private async read({ job, em, signal, report }: JobRun): Promise<string[]> {
     const scenes = new SceneStore(em);
     const clipId = String(job.request['clipId']);
-    const scene = await scenes.load(job.scene.id);
+    const scene = await scenes.load(job.scene!.id);
     const clip = scene.document.clips.find((candidate) => candidate.id === clipId);
     if (!clip) throw new JobFailed('The recording is no longer in the scene.');
     const { bytes } = await new AssetStore(em).load(clip.audio);

@@ -54,6 +54,7 @@ function cardOf(scene: Scene): SceneCard {
     holdFrames: track?.rules.holdFrames ?? 1,
     inked: inkedShare(exposures, lengthFrames),
     characterId: track?.characterId ?? null,
+    chartId: track?.chartId ?? null,
     posterDrawing: poster?.drawing ?? null,
     touchedAt: scene.touchedAt.toISOString(),
   };

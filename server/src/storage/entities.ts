@@ -1,6 +1,6 @@
 /** What the database keeps. Scenes and charts are documents; the rest is plain rows. */
 import { Entity, Enum, Index, ManyToOne, PrimaryKey, Property, Unique } from '@mikro-orm/core';
-import { JOB_STATES, type ChartDocument, type Head, type JobState, type Patch, type SceneDocument } from '@zest-jaw/core';
+import { JOB_STATES, type ChartDocument, type JobState, type Patch, type SceneDocument } from '@zest-jaw/core';
 
 @Entity()
 export class Production {
@@ -11,7 +11,7 @@ export class Production {
   name!: string;
 }
 
-/** A file by its content: recordings, originals, heads. */
+/** A file by its content: recordings, originals, pictures of mouths and heads. */
 @Entity()
 export class Asset {
   /** SHA-256 of the bytes, in hex. */
@@ -33,6 +33,11 @@ export class Chart {
   @PrimaryKey({ type: 'string' })
   id!: string;
 
+  /** Whose mouths these are, by id. Not a relation: a character and its first chart come to be together. */
+  @Index()
+  @Property({ type: 'string' })
+  characterId!: string;
+
   @Property({ type: 'string' })
   name!: string;
 
@@ -51,28 +56,12 @@ export class Character {
   @ManyToOne(() => Production)
   production!: Production;
 
+  /** The chart that new scenes begin with; it has others besides. */
   @ManyToOne(() => Chart)
   chart!: Chart;
 
   @Property({ type: 'string' })
   name!: string;
-
-  @ManyToOne(() => Asset)
-  head!: Asset;
-
-  @Property({ type: 'integer' })
-  headWidth!: number;
-
-  @Property({ type: 'integer' })
-  headHeight!: number;
-
-  /** Where the mouth's cross sits on the head. */
-  @Property({ type: 'json' })
-  mouth!: Head['mouth'];
-
-  /** Colours behind the character, top to bottom. */
-  @Property({ type: 'json' })
-  backdrop!: string[];
 }
 
 @Entity()
@@ -137,7 +126,7 @@ export class ChartRevision extends RevisionRow {
   chart!: Chart;
 }
 
-/** Long work: reading a recording, rendering pictures. */
+/** Long work: reading a recording, rendering pictures, taking pictures in. */
 @Entity()
 export class Job {
   @PrimaryKey({ type: 'string' })
@@ -146,9 +135,10 @@ export class Job {
   @Property({ type: 'string' })
   kind!: string;
 
-  @ManyToOne(() => Scene, { deleteRule: 'cascade' })
+  /** The scene it works on; none for an import of pictures. */
+  @ManyToOne(() => Scene, { deleteRule: 'cascade', nullable: true })
   @Index()
-  scene!: Scene;
+  scene!: Scene | null;
 
   /** What was asked for, as the kind of job needs it. */
   @Property({ type: 'json' })

@@ -1,5 +1,6 @@
 /** The database's history. A migration that has been released is never changed; add another. */
 import { Migration } from '@mikro-orm/migrations';
+import { upgradeChart, upgradeDrawing, type ChartHead, type Patch } from '@zest-jaw/core';
 
 export class Migration20261125Begin extends Migration {
   override up(): void {
@@ -46,7 +47,68 @@ export class Migration20261125ChartRevisions extends Migration {
   }
 }
 
+interface OldCharacter {
+  readonly id: string;
+  readonly chart_id: string;
+  readonly head_hash: string;
+  readonly head_width: number;
+  readonly head_height: number;
+  readonly mouth: string;
+  readonly backdrop: string;
+}
+
+/** Mouths of three kinds; the head belongs to the chart, a chart to its character; jobs without a scene. */
+export class Migration20261126ChartsOfCharacters extends Migration {
+  override async up(): Promise<void> {
+    const characters = (await this.execute('select * from `character`')) as OldCharacter[];
+    const charts = (await this.execute('select `id`, `document` from `chart`')) as { id: string; document: string }[];
+    const revisions = (await this.execute('select `id`, `patch` from `chart_revision`')) as { id: number; patch: string }[];
+    await this.execute("alter table `chart` add column `character_id` text not null default ''");
+    for (const { id, document } of charts) {
+      const owner = characters.find((character) => character.chart_id === id);
+      const head: ChartHead | undefined = owner && {
+        id: 'head',
+        art: { kind: 'picture', picture: owner.head_hash },
+        width: owner.head_width,
+        height: owner.head_height,
+        mouth: JSON.parse(owner.mouth) as ChartHead['mouth'],
+        backdrop: JSON.parse(owner.backdrop) as string[],
+      };
+      const upgraded = upgradeChart(JSON.parse(document) as Parameters<typeof upgradeChart>[0], head);
+      await this.execute('update `chart` set `document` = ?, `character_id` = ? where `id` = ?', [
+        JSON.stringify(upgraded),
+        owner?.id ?? '',
+        id,
+      ]);
+    }
+    for (const { id, patch } of revisions) {
+      const { ops, ...rest } = JSON.parse(patch) as Patch;
+      const upgraded = ops.map((op) => {
+        if (op.op !== 'put' || op.table !== 'drawings') return op;
+        const upgrade = (record: typeof op.before): typeof op.before =>
+          record && upgradeDrawing(record as Parameters<typeof upgradeDrawing>[0]);
+        return { ...op, before: upgrade(op.before), after: upgrade(op.after) };
+      });
+      await this.execute('update `chart_revision` set `patch` = ? where `id` = ?', [JSON.stringify({ ...rest, ops: upgraded }), id]);
+    }
+    for (const sql of [
+      'create index `chart_character` on `chart` (`character_id`)',
+      'create table `character_now` (`id` text not null primary key, `production_id` text not null references `production` (`id`), `chart_id` text not null references `chart` (`id`), `name` text not null)',
+      'insert into `character_now` select `id`, `production_id`, `chart_id`, `name` from `character`',
+      'drop table `character`',
+      'alter table `character_now` rename to `character`',
+      'create table `job_now` (`id` text not null primary key, `kind` text not null, `scene_id` text null references `scene` (`id`) on delete cascade, `request` json not null, `state` text not null, `done` real not null default 0, `message` text not null, `warnings` json not null, `created_at` datetime not null)',
+      'insert into `job_now` select * from `job`',
+      'drop table `job`',
+      'alter table `job_now` rename to `job`',
+      'create index `job_scene` on `job` (`scene_id`)',
+    ])
+      await this.execute(sql);
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
+  { name: '20261126-charts-of-characters', class: Migration20261126ChartsOfCharacters },
 ];

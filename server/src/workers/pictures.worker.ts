@@ -2,20 +2,21 @@
 import { createWriteStream } from 'node:fs';
 import { once } from 'node:events';
 import type { MessagePort } from 'node:worker_threads';
-import type { ChartDocument, Head, PictureOptions } from '@zest-jaw/core';
+import type { ChartDocument, FrameLook, PictureOptions } from '@zest-jaw/core';
 import { renderPictures } from '@zest-jaw/engine';
 import { Zip, ZipPassThrough } from 'fflate';
 
 export interface PicturesTask {
   readonly file: string;
-  readonly frames: readonly (string | undefined)[];
+  readonly frames: readonly (FrameLook | undefined)[];
   readonly chart: ChartDocument;
-  readonly options: PictureOptions;
-  readonly head?: Head;
+  readonly options: PictureOptions & { readonly withHead: boolean };
+  /** The pictures of the chart as data URIs, by content hash. */
+  readonly pictures: ReadonlyMap<string, string>;
   readonly progress?: MessagePort;
 }
 
-export default async function renderZip({ file, frames, chart, options, head, progress }: PicturesTask): Promise<void> {
+export default async function renderZip({ file, frames, chart, options, pictures, progress }: PicturesTask): Promise<void> {
   const output = createWriteStream(file);
   const zip = new Zip((error, chunk, final) => {
     if (error) output.destroy(error);
@@ -24,13 +25,19 @@ export default async function renderZip({ file, frames, chart, options, head, pr
       if (final) output.end();
     }
   });
-  renderPictures(frames, chart, options, head, ({ name, png }, index) => {
-    // PNG is compressed already: the zip only holds the files together.
-    const entry = new ZipPassThrough(name);
-    zip.add(entry);
-    entry.push(png, true);
-    if (index % 20 === 0) progress?.postMessage([index / frames.length, `Picture ${index + 1} of ${frames.length}`]);
-  });
+  renderPictures(
+    frames,
+    chart,
+    options,
+    (hash) => pictures.get(hash) ?? '',
+    ({ name, png }, index) => {
+      // PNG is compressed already: the zip only holds the files together.
+      const entry = new ZipPassThrough(name);
+      zip.add(entry);
+      entry.push(png, true);
+      if (index % 20 === 0) progress?.postMessage([index / frames.length, `Picture ${index + 1} of ${frames.length}`]);
+    },
+  );
   zip.end();
   await once(output, 'close');
 }

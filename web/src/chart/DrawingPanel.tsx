@@ -1,11 +1,13 @@
-/** The chosen drawing's name, keycap and place in the chart. */
-import { duplicateDrawing, KEYCAPS, moveDrawing, removeDrawing, setDrawing, type Drawing, type Patch, type Refusal } from '@zest-jaw/core';
-import { ArrowLeft, ArrowRight, Copy, Trash2 } from 'lucide-react';
+/** The chosen drawing's name, keycap, tags, and what can be done with it as a whole. */
+import { duplicateDrawing, KEYCAPS, moveDrawing, removeDrawing, setDrawing } from '@zest-jaw/core';
+import { ArrowLeft, ArrowRight, Copy, CopyCheck, Trash2 } from 'lucide-react';
 import { useState, type ReactElement, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api/http.js';
-import { useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
+import { CopyIntoDialog } from './CopyIntoDialog.js';
+import { useOpenChart } from './openChart.js';
+import { RemoveDialog } from './RemoveDialog.js';
 
 function Action({ label, onClick, children }: { label: string; onClick: () => void; children: ReactNode }): ReactElement {
   return (
@@ -14,61 +16,83 @@ function Action({ label, onClick, children }: { label: string; onClick: () => vo
       title={label}
       aria-label={label}
       onClick={onClick}
-      className="grid size-9 place-items-center rounded-full border border-rule bg-lift hover:border-graphite"
+      className="grid size-8 place-items-center rounded-full border border-rule bg-lift hover:border-graphite"
     >
       {children}
     </button>
   );
 }
 
-export function DrawingPanel({ drawing, onChoose }: { drawing: Drawing; onChoose: (id: string | undefined) => void }): ReactElement {
-  const { chart, chartSession, track } = useOpenScene();
+/** A text field that changes the document when it is left, or on Enter. */
+function LateField({
+  label,
+  value,
+  onCommit,
+  placeholder,
+}: {
+  label: string;
+  value: string;
+  onCommit: (value: string) => void;
+  placeholder?: string;
+}): ReactElement {
   // What is being typed; undefined when the field shows the document.
-  const [label, setLabel] = useState<string>();
-  const change = (make: (chartNow: typeof chart) => Patch | Refusal): boolean =>
-    chartSession.change(make(chartSession.store.getState().document));
+  const [typed, setTyped] = useState<string>();
+  const commit = (): void => {
+    setTyped(undefined);
+    if (typed !== undefined && typed.trim() !== value) onCommit(typed.trim());
+  };
+  return (
+    <label className="flex min-w-0 flex-1 flex-col gap-0.5 text-[14px] font-semibold">
+      {label}
+      <input
+        className="field py-[5px]! font-normal"
+        value={typed ?? value}
+        maxLength={120}
+        placeholder={placeholder}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+      />
+    </label>
+  );
+}
+
+export function DrawingPanel(): ReactElement {
+  const { chart, chartId, session, drawing, change, choose } = useOpenChart();
+  const [copying, setCopying] = useState(false);
+  /** The titles of the scenes that show it, when it is to be removed all the same. */
+  const [shownIn, setShownIn] = useState<readonly string[]>();
   const duplicate = (): void => {
     if (change((now) => duplicateDrawing(now, drawing.id, newId)))
-      onChoose(chartSession.store.getState().document.drawings[chart.drawings.indexOf(drawing) + 1]?.id);
+      choose(session.store.getState().document.drawings[chart.drawings.indexOf(drawing) + 1]?.id);
   };
   const remove = async (): Promise<void> => {
     try {
-      const uses = await api<Record<string, string[]>>(`/charts/${track.chartId}/uses`);
+      const uses = await api<Record<string, string[]>>(`/charts/${chartId}/uses`);
       const scenes = uses[drawing.id] ?? [];
       if (scenes.length > 0) {
-        toast.message(
-          `“${drawing.label}” is shown in ${scenes.map((title) => `“${title}”`).join(', ')}. Put another mouth in its place there first.`,
-        );
+        setShownIn(scenes);
         return;
       }
       const index = chart.drawings.indexOf(drawing);
       const next = chart.drawings[index + 1] ?? chart.drawings[index - 1];
-      if (change((now) => removeDrawing(now, drawing.id, newId))) onChoose(next?.id);
+      if (change((now) => removeDrawing(now, drawing.id, newId))) choose(next?.id);
     } catch (error) {
       toast.error(sentenceOf(error));
     }
   };
   return (
-    <div className="flex flex-col gap-3">
+    <section className="flex flex-col gap-2" aria-label="This drawing">
       <div className="flex items-end gap-2">
-        <label className="flex min-w-0 flex-1 flex-col gap-1 text-[14px] font-semibold">
-          Label
-          <input
-            className="field font-normal"
-            value={label ?? drawing.label}
-            maxLength={40}
-            onChange={(event) => setLabel(event.target.value)}
-            onBlur={() => {
-              setLabel(undefined);
-              if (label !== undefined && label !== drawing.label)
-                change((now) => setDrawing(now, drawing.id, { label: label.trim() }, newId));
-            }}
-          />
-        </label>
-        <label className="flex flex-col gap-1 text-[14px] font-semibold">
+        <LateField
+          label="Label"
+          value={drawing.label}
+          onCommit={(label) => change((now) => setDrawing(now, drawing.id, { label }, newId))}
+        />
+        <label className="flex w-[78px] flex-col gap-0.5 text-[14px] font-semibold">
           Keycap
           <select
-            className="field font-normal"
+            className="field px-2! py-[5px]! font-normal"
             value={drawing.keycap}
             onChange={(event) => change((now) => setDrawing(now, drawing.id, { keycap: event.target.value }, newId))}
           >
@@ -79,20 +103,51 @@ export function DrawingPanel({ drawing, onChoose }: { drawing: Drawing; onChoose
           </select>
         </label>
       </div>
-      <div className="flex gap-2">
+      <div className="flex items-end gap-1.5">
+        <LateField
+          label="Tags"
+          value={drawing.tags.join(', ')}
+          placeholder="angry, side"
+          onCommit={(text) =>
+            change((now) =>
+              setDrawing(
+                now,
+                drawing.id,
+                {
+                  tags: [
+                    ...new Set(
+                      text
+                        .split(',')
+                        .map((tag) => tag.trim())
+                        .filter(Boolean),
+                    ),
+                  ],
+                },
+                newId,
+              ),
+            )
+          }
+        />
+      </div>
+      <div className="flex gap-1.5">
         <Action label="Towards the front of the tray" onClick={() => change((now) => moveDrawing(now, drawing.id, -1, newId))}>
-          <ArrowLeft size={16} />
+          <ArrowLeft size={15} />
         </Action>
         <Action label="Towards the back of the tray" onClick={() => change((now) => moveDrawing(now, drawing.id, 1, newId))}>
-          <ArrowRight size={16} />
+          <ArrowRight size={15} />
         </Action>
         <Action label="Copy into a new drawing" onClick={duplicate}>
-          <Copy size={16} />
+          <Copy size={15} />
+        </Action>
+        <Action label="Copy into other drawings, to start them from this one" onClick={() => setCopying(true)}>
+          <CopyCheck size={15} />
         </Action>
         <Action label="Remove this drawing" onClick={() => void remove()}>
-          <Trash2 size={16} />
+          <Trash2 size={15} />
         </Action>
       </div>
-    </div>
+      {copying && <CopyIntoDialog onClose={() => setCopying(false)} />}
+      {shownIn && <RemoveDialog scenes={shownIn} onClose={() => setShownIn(undefined)} />}
+    </section>
   );
 }

@@ -1,8 +1,10 @@
 /** The parameters of a built mouth, by the part of the mouth they move. */
-import type { MouthShape } from '@zest-jaw/core';
+import { limitsOfParameter, setShape, type MouthShape } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
+import { newId } from '../session/documentSession.js';
+import { useOpenChart } from './openChart.js';
 
-type Parameter = readonly [key: keyof MouthShape, label: string, lowest?: -1];
+type Parameter = readonly [key: keyof MouthShape, label: string];
 
 const PARTS: readonly (readonly [string, readonly Parameter[]])[] = [
   [
@@ -11,11 +13,12 @@ const PARTS: readonly (readonly [string, readonly Parameter[]])[] = [
       ['jaw', 'Jaw down'],
       ['width', 'Width'],
       ['round', 'Rounded'],
-      ['lips', 'Lips turned out'],
+      ['upperLip', 'Upper lip'],
+      ['lowerLip', 'Lower lip'],
       ['press', 'Lips together'],
       ['bite', 'Lip on teeth'],
-      ['smile', 'Corners', -1],
-      ['skew', 'To one side', -1],
+      ['smile', 'Corners'],
+      ['skew', 'To one side'],
     ],
   ],
   [
@@ -30,27 +33,33 @@ const PARTS: readonly (readonly [string, readonly Parameter[]])[] = [
   ],
 ];
 
-export function ShapePanel({ shape, onChange }: { shape: MouthShape; onChange: (changes: Partial<MouthShape>) => void }): ReactElement {
+export function ShapePanel(): ReactElement | null {
+  const { drawing, look, lookIndex, change } = useOpenChart();
+  if (look.art.kind !== 'built') return null;
+  const { shape } = look.art;
   return (
     <>
       {PARTS.map(([title, parameters]) => (
         <fieldset key={title} className="min-w-0">
-          <legend className="mb-1 font-semibold">{title}</legend>
-          {parameters.map(([key, label, lowest = 0]) => (
-            <label key={key} className="flex h-[27px] items-center gap-3 text-[14px]">
-              <span className="w-[104px] text-ink-soft">{label}</span>
-              <input
-                type="range"
-                min={lowest}
-                max={1}
-                step={0.01}
-                value={shape[key]}
-                onChange={(event) => onChange({ [key]: Number(event.target.value) })}
-                className="w-0 flex-1"
-              />
-              <output className="w-[38px] text-right text-ink-soft">{shape[key].toFixed(2)}</output>
-            </label>
-          ))}
+          <legend className="mb-0.5 font-semibold">{title}</legend>
+          {parameters.map(([key, label]) => {
+            const { least, most } = limitsOfParameter(key);
+            return (
+              <label key={key} className="flex h-[25px] items-center gap-3 text-[14px]">
+                <span className="w-[94px] text-ink-soft">{label}</span>
+                <input
+                  type="range"
+                  min={least}
+                  max={most}
+                  step={0.01}
+                  value={shape[key]}
+                  onChange={(event) => change((now) => setShape(now, drawing.id, { [key]: Number(event.target.value) }, newId, lookIndex))}
+                  className="w-0 flex-1"
+                />
+                <output className="w-[38px] text-right text-ink-soft">{shape[key].toFixed(2)}</output>
+              </label>
+            );
+          })}
         </fieldset>
       ))}
     </>

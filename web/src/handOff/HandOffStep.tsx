@@ -1,7 +1,7 @@
 /** The Hand off step: numbered pictures and the exposure sheet, each with a preview. */
 import {
   checkPictureOptions,
-  drawingOfEachFrame,
+  looksOfFrames,
   exposureSheetCsv,
   exposuresOfTrack,
   hasEnded,
@@ -46,7 +46,7 @@ function PicturesCard(): ReactElement {
   const [width, height] = size.split('x').map(Number) as [number, number];
   const options = { baseName: baseName.trim(), firstNumber: firstNumber.trim() === '' ? Number.NaN : Number(firstNumber), width, height };
   const [fault] = checkPictureOptions(options, lengthFrames);
-  const frames = drawingOfEachFrame(exposuresOfTrack(document, track.id), lengthFrames);
+  const frames = looksOfFrames(exposuresOfTrack(document, track.id), lengthFrames, chart);
   const isBusy = jobId !== undefined && (job === undefined || !hasEnded(job));
 
   useEffect(() => {
@@ -72,22 +72,17 @@ function PicturesCard(): ReactElement {
       </h2>
       <p className="mb-4 text-ink-soft">{`One PNG a frame with transparency, ${lengthFrames} in a zip file, every mouth's cross in the same place.`}</p>
       <div className="mb-4 grid grid-cols-4 gap-2">
-        {shown.map((id, index) => {
-          const drawing = id === undefined ? undefined : maybeDrawing(chart, id);
+        {shown.map((look, index) => {
+          const drawing = look && maybeDrawing(chart, look.drawing);
           return (
             <figure
               key={index}
               className="overflow-hidden rounded-lg border border-rule-soft bg-[repeating-conic-gradient(var(--rule-soft)_0_25%,transparent_0_50%)] bg-[length:14px_14px]"
             >
               {withHead ? (
-                <Easel
-                  character={{ ...character, backdrop: ['transparent', 'transparent', 'transparent'] }}
-                  chart={chart}
-                  drawing={drawing}
-                  className="h-[92px] border-0!"
-                />
+                <Easel name={character.name} bare chart={chart} drawing={drawing} className="h-[92px] border-0!" />
               ) : (
-                drawing && <Mouth chart={chart} drawing={drawing} className="mx-auto h-[92px]" />
+                drawing && <Mouth chart={chart} drawing={drawing} lookIndex={look.look} className="mx-auto h-[92px]" />
               )}
               <figcaption className="truncate bg-lift px-1.5 py-0.5 text-center text-[12px] text-ink-soft">
                 {fault ? '–' : pictureName(options.baseName, options.firstNumber + index)}

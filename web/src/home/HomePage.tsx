@@ -1,10 +1,18 @@
 /** Home: productions and their scenes as cards; a recording dropped anywhere begins a new scene. */
-import { type CharacterView, type ChartView, formatFrameRate, framesPerSecond, maybeDrawing, type SceneCard } from '@zest-jaw/core';
+import {
+  type CharacterView,
+  type ChartView,
+  formatFrameRate,
+  framesPerSecond,
+  maybeDrawing,
+  restDrawing,
+  type SceneCard,
+} from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import { Plus, Trash2 } from 'lucide-react';
 import { AlertDialog } from 'radix-ui';
-import { useRef, useState, type DragEvent, type ReactElement } from 'react';
-import { Link } from 'react-router';
+import { lazy, Suspense, useRef, useState, type DragEvent, type ReactElement } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import { useCharts, useProductions, useRemoveScene, useScenes } from '../api/queries.js';
@@ -13,6 +21,8 @@ import { Button } from '../ui/Button.js';
 import { TopBar } from '../ui/Frame.js';
 import { Notice } from '../ui/Notice.js';
 import { NewSceneDialog } from './NewSceneDialog.js';
+
+const NewChartDialog = lazy(async () => ({ default: (await import('../chart/NewChartDialog.js')).NewChartDialog }));
 
 const HOLDS = ['', 'ones', 'twos', 'threes', 'fours'];
 
@@ -75,7 +85,7 @@ function Card({
         className="block overflow-hidden rounded-2xl border border-rule bg-sheet transition-colors hover:border-graphite"
       >
         {character && chart && (
-          <Easel character={character} chart={chart.document} drawing={drawing} className="h-[212px] rounded-b-none! border-0!" />
+          <Easel name={character.name} chart={chart.document} drawing={drawing} className="h-[212px] rounded-b-none! border-0!" />
         )}
         <div className="p-4 pt-3">
           <h3 className="name truncate text-[19px]">{scene.title}</h3>
@@ -94,6 +104,59 @@ function Card({
       </Link>
       <RemoveButton scene={scene} />
     </li>
+  );
+}
+
+/** The characters of a production with their charts, and a way to a new one. */
+function Characters({ characters, charts }: { characters: readonly CharacterView[]; charts: readonly ChartView[] }): ReactElement {
+  const navigate = useNavigate();
+  const [making, setMaking] = useState(false);
+  return (
+    <section className="mt-9" aria-label="Characters">
+      <h3 className="name mb-3 text-[21px]">Characters and their mouths</h3>
+      <ul className="flex flex-wrap gap-3">
+        {characters.map((character) => {
+          const own = charts.filter((chart) => chart.characterId === character.id);
+          const first = own.find((chart) => chart.id === character.chartId) ?? own[0];
+          return (
+            first && (
+              <li key={character.id} className="flex items-center gap-3 rounded-2xl border border-rule bg-sheet p-2 pr-4">
+                <Easel
+                  name={character.name}
+                  chart={first.document}
+                  drawing={restDrawing(first.document)}
+                  className="size-[64px] rounded-[10px]!"
+                />
+                <div>
+                  <p className="name text-[17px]">{character.name}</p>
+                  <p className="flex flex-wrap gap-x-2.5 text-[14px] text-ink-soft">
+                    {own.map((chart) => (
+                      <Link key={chart.id} to={`/charts/${chart.id}`} className="rounded underline underline-offset-2 hover:text-ink">
+                        {chart.name.replace(`${character.name}, `, '')}
+                      </Link>
+                    ))}
+                  </p>
+                </div>
+              </li>
+            )
+          );
+        })}
+        <li>
+          <button
+            type="button"
+            onClick={() => setMaking(true)}
+            className="flex h-full min-h-[82px] items-center gap-2 rounded-2xl border-2 border-dashed border-rule px-5 text-ink-soft hover:border-graphite"
+          >
+            <Plus size={17} aria-hidden /> New character
+          </button>
+        </li>
+      </ul>
+      {making && (
+        <Suspense>
+          <NewChartDialog onMade={(id) => void navigate(`/charts/${id}`)} onClose={() => setMaking(false)} />
+        </Suspense>
+      )}
+    </section>
   );
 }
 
@@ -163,7 +226,7 @@ export function HomePage(): ReactElement {
                       key={scene.id}
                       scene={scene}
                       character={character}
-                      chart={charts.data?.find((candidate) => candidate.id === character?.chartId)}
+                      chart={charts.data?.find((candidate) => candidate.id === scene.chartId)}
                     />
                   );
                 })}
@@ -183,6 +246,7 @@ export function HomePage(): ReactElement {
                   </button>
                 </li>
               </ul>
+              <Characters characters={production.characters} charts={charts.data ?? []} />
             </section>
           );
         })}

@@ -3,16 +3,11 @@ import { fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { NewSceneDialog } from './NewSceneDialog.js';
 
-const chart: ChartView = { id: 'chart', name: 'Chart', revision: 0, document: starterChart('Chart', 'brush') };
+const chart: ChartView = { id: 'chart', characterId: 'bramble', name: 'Chart', revision: 0, document: starterChart('Chart', 'brush') };
 const character = (id: string, name: string) => ({
   id,
   name,
   chartId: 'chart',
-  head: 'hash',
-  headWidth: 400,
-  headHeight: 400,
-  mouth: { x: 200, y: 250, scale: 1, angle: 0 },
-  backdrop: ['#fff', '#eee', '#ddd'],
 });
 const production: ProductionView = {
   id: 'p',

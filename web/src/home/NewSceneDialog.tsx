@@ -138,7 +138,7 @@ export function NewSceneDialog({ recording, productions, charts, onClose }: NewS
                 >
                   {chart && (
                     <Easel
-                      character={character}
+                      name={character.name}
                       chart={chart}
                       drawing={maybeDrawingOfGroup(chart, 'spread')}
                       className="h-[118px] rounded-none! border-0!"

@@ -5,6 +5,7 @@ import {
   inkedShare,
   isRefusal,
   type KeyingRules,
+  maybeExposureAt,
   putDrawing,
   sceneSettings,
   setInk,
@@ -24,8 +25,19 @@ import { Hint } from './Transport.js';
 import { Tray } from './Tray.js';
 
 function EaselAtPlayhead(): ReactElement {
-  const { character, chart } = useOpenScene();
-  return <Easel character={character} chart={chart} drawing={useDrawingAtPlayhead()} frame={useFrame()} className="h-[308px] shrink-0" />;
+  const { character, chart, data } = useOpenScene();
+  const frame = useFrame();
+  const since = maybeExposureAt(data.exposures, frame)?.from ?? 0;
+  return (
+    <Easel
+      name={character.name}
+      chart={chart}
+      drawing={useDrawingAtPlayhead()}
+      frame={frame}
+      since={since}
+      className="h-[308px] shrink-0"
+    />
+  );
 }
 
 const count = (number: number, one: string, many: string): string => `${number} ${number === 1 ? one : many}`;

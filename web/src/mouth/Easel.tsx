@@ -1,45 +1,65 @@
 /** The easel: the character with one mouth. */
-import { type CharacterView, type ChartDocument, type Drawing, mouthTransform } from '@zest-jaw/core';
-import type { CSSProperties, ReactElement } from 'react';
-import { useMouthMarkup } from './Mouth.js';
+import {
+  headToSvg,
+  jawDropOf,
+  lookIndexAt,
+  lookOf,
+  maybeHead,
+  MOUTH_BOX,
+  mouthTransform,
+  type ChartDocument,
+  type ChartHead,
+  type Drawing,
+} from '@zest-jaw/core';
+import { useMemo, type CSSProperties, type ReactElement } from 'react';
+import { useLookMarkup } from './Mouth.js';
+import { assetUrl } from './pictures.js';
 
 interface EaselProps {
-  readonly character: CharacterView;
+  /** Who it is. */
+  readonly name: string;
   readonly chart: ChartDocument;
   /** undefined shows the head without a mouth. */
   readonly drawing: Drawing | undefined;
-  /** Another drawing shown faintly through it, to line up against. */
-  readonly onion?: Drawing | undefined;
   readonly frame?: number;
+  /** The frame the drawing has been shown since, for a cycle. */
+  readonly since?: number;
+  /** Without its backdrop, as it is handed on. */
+  readonly bare?: boolean;
   readonly className?: string;
 }
 
-export function backdropOf(character: CharacterView): CSSProperties {
-  const [sky, middle, ground] = character.backdrop;
+export function backdropOf(head: ChartHead | undefined): CSSProperties {
+  const [sky, middle, ground] = head?.backdrop ?? ['transparent', 'transparent', 'transparent'];
   return { background: `linear-gradient(${sky}, ${middle} 64%, ${ground} 64.3%, ${ground})` };
 }
 
-export function Easel({ character, chart, drawing, onion, frame, className }: EaselProps): ReactElement {
-  const markup = useMouthMarkup(chart, drawing);
-  const onionMarkup = useMouthMarkup(chart, onion);
-  const label = `${character.name}, ${drawing ? drawing.label : 'no mouth'}`;
+/** A head's elements with its jaw where the drawing has it. */
+export function useHeadMarkup(chart: ChartDocument, drawing: Drawing | undefined): string {
+  const head = maybeHead(chart);
+  const drop = jawDropOf(chart, drawing);
+  return useMemo(() => (head ? headToSvg(head, drop, assetUrl) : ''), [head, drop]);
+}
+
+export function Easel({ name, chart, drawing, frame = 0, since = 0, bare = false, className }: EaselProps): ReactElement {
+  const head = maybeHead(chart);
+  const look = drawing && lookOf(drawing, lookIndexAt(drawing, frame, since));
+  const markup = useLookMarkup(chart, look);
+  const headMarkup = useHeadMarkup(chart, drawing);
+  const box = head ? `0 0 ${head.width} ${head.height}` : `${MOUTH_BOX.x} ${MOUTH_BOX.y} ${MOUTH_BOX.width} ${MOUTH_BOX.height}`;
   return (
     <div
       className={`overflow-hidden rounded-[14px] border border-rule ${className ?? ''}`}
-      style={backdropOf(character)}
+      style={bare ? undefined : backdropOf(head)}
       role="img"
-      aria-label={label}
+      aria-label={`${name}, ${drawing ? drawing.label : 'no mouth'}`}
       data-testid="easel"
       data-frame={frame}
       data-drawing={drawing?.id}
     >
-      <svg viewBox={`0 0 ${character.headWidth} ${character.headHeight}`} className="block h-full w-full" aria-hidden>
-        <image href={`/api/assets/${character.head}`} width={character.headWidth} height={character.headHeight} />
-        <g transform={mouthTransform(character.mouth)} dangerouslySetInnerHTML={{ __html: markup }} />
-        {onion && <g transform={mouthTransform(character.mouth)} opacity={0.35} dangerouslySetInnerHTML={{ __html: onionMarkup }} />}
-        {onion && (
-          <path d="M-7 0H7M0 -7V7" transform={`translate(${character.mouth.x} ${character.mouth.y})`} stroke="#1e2a44" strokeWidth={1.5} />
-        )}
+      <svg viewBox={box} className="block h-full w-full" aria-hidden>
+        <g dangerouslySetInnerHTML={{ __html: headMarkup }} />
+        <g data-part="mouth" transform={head && mouthTransform(head.mouth)} dangerouslySetInnerHTML={{ __html: markup }} />
       </svg>
     </div>
   );

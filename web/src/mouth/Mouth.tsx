@@ -1,27 +1,44 @@
 /** One mouth of a chart as SVG. */
-import { figureToSvg, MOUTH_FOCUS, mouthFigure, type ChartDocument, type Drawing } from '@zest-jaw/core';
+import { lookOf, lookToSvg, MOUTH_FOCUS, type ChartDocument, type Drawing, type Look } from '@zest-jaw/core';
 import { useId, useMemo, type ReactElement } from 'react';
+import { assetUrl } from './pictures.js';
 
 const BOX = `${MOUTH_FOCUS.x} ${MOUTH_FOCUS.y} ${MOUTH_FOCUS.width} ${MOUTH_FOCUS.height}`;
 
 interface MouthProps {
   readonly chart: ChartDocument;
   readonly drawing: Drawing;
+  /** Which of its looks; the drawing itself when not given. */
+  readonly lookIndex?: number;
   /** Multiplies every stroke; small mouths want more. */
   readonly lineWeight?: number;
   readonly className?: string;
 }
 
-/** The figure's elements; safe as HTML because core writes them from numbers and colours alone. */
-export function useMouthMarkup(chart: ChartDocument, drawing: Drawing | undefined, lineWeight = 1): string {
-  const id = useId();
+interface MarkupOptions {
+  readonly lineWeight?: number;
+  /** Small mouths are made of the small copies of their pictures. */
+  readonly small?: boolean;
+}
+
+/** A look's elements; safe as HTML because core writes them from checked numbers, colours and hashes alone. */
+export function useLookMarkup(chart: ChartDocument, look: Look | undefined, { lineWeight = 1, small = false }: MarkupOptions = {}): string {
+  const idPrefix = useId();
+  const [settings] = chart.settings;
   return useMemo(
-    () => (drawing ? figureToSvg(mouthFigure(drawing.shape, chart.settings[0]!.style), id, lineWeight) : ''),
-    [chart, drawing, id, lineWeight],
+    () =>
+      look && settings
+        ? lookToSvg({ settings: [settings], head: [], groups: [], drawings: [] }, look, {
+            idPrefix,
+            lineWeight,
+            hrefOf: ({ picture, preview }) => assetUrl(small ? preview : picture),
+          })
+        : '',
+    [settings, look, idPrefix, lineWeight, small],
   );
 }
 
-export function Mouth({ chart, drawing, lineWeight = 1, className }: MouthProps): ReactElement {
-  const markup = useMouthMarkup(chart, drawing, lineWeight);
+export function Mouth({ chart, drawing, lookIndex = 0, lineWeight = 1, className }: MouthProps): ReactElement {
+  const markup = useLookMarkup(chart, lookOf(drawing, lookIndex), { lineWeight, small: true });
   return <svg viewBox={BOX} className={className} aria-hidden dangerouslySetInnerHTML={{ __html: markup }} />;
 }

@@ -1,16 +1,23 @@
 /** Paints a figure on a canvas, and keeps painted mouths for reuse. */
-import { MOUTH_FOCUS, mouthFigure, type ChartDocument, type Figure, type MouthStyle } from '@zest-jaw/core';
+import { artFigure, lookOf, MOUTH_FOCUS, type ChartDocument, type Figure, type Look, type MouthStyle } from '@zest-jaw/core';
+import { maybeImage } from './pictures.js';
 
 /** @param lineWeight multiplies every stroke, so that a small mouth keeps its line */
 export function paintFigure(context: CanvasRenderingContext2D, figure: Figure, lineWeight: number): void {
-  for (const { path, fill, stroke, strokeWidth = 1, opacity = 1, clip } of figure) {
+  for (const part of figure) {
+    if (!('path' in part)) {
+      const image = maybeImage(part.preview) ?? maybeImage(part.picture);
+      if (image) context.drawImage(image, 0, 0, part.width, part.height);
+      continue;
+    }
+    const { path, fill, stroke, strokeWidth = 1, opacity = 1, clip, evenOdd } = part;
     context.save();
     context.globalAlpha *= opacity;
     if (clip) context.clip(new Path2D(clip));
     const shape = new Path2D(path);
     if (fill) {
       context.fillStyle = fill;
-      context.fill(shape);
+      context.fill(shape, evenOdd ? 'evenodd' : 'nonzero');
     }
     if (stroke) {
       context.strokeStyle = stroke;
@@ -22,11 +29,25 @@ export function paintFigure(context: CanvasRenderingContext2D, figure: Figure, l
   }
 }
 
-/** What pencil looks like: the same drawing in graphite. */
+/** What pencil looks like: a built mouth in graphite. */
 export function pencilStyle(style: MouthStyle, night: boolean): MouthStyle {
   return night
     ? { ...style, line: '#9a9788', lip: '#5d5e60', inside: '#343945', teeth: '#c9c4b6', tongue: '#6b6a69' }
     : { ...style, line: '#8d877b', lip: '#ddd5c6', inside: '#a9a295', teeth: '#fffdf6', tongue: '#cfc7b8' };
+}
+
+/** Turns what is painted on a canvas to graphite, for mouths whose colours are their own. */
+function toPencil(context: CanvasRenderingContext2D, { width, height }: HTMLCanvasElement, night: boolean): void {
+  const picture = context.getImageData(0, 0, width, height);
+  const { data } = picture;
+  const [dark, light] = night ? [52, 196] : [128, 250];
+  for (let at = 0; at < data.length; at += 4) {
+    const grey = 0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!;
+    const value = dark + (grey / 255) * (light - dark);
+    data[at] = data[at + 1] = value;
+    data[at + 2] = value * 0.95;
+  }
+  context.putImageData(picture, 0, 0);
 }
 
 export interface MouthSprites {
@@ -41,12 +62,12 @@ export function heightAtWidth(width: number): number {
 
 export function mouthSprites(chart: ChartDocument, pixelRatio: number, night: boolean): MouthSprites {
   const painted = new Map<string, HTMLCanvasElement>();
-  const shapes = new Map(chart.drawings.map((drawing) => [drawing.id, drawing.shape]));
+  const looks = new Map<string, Look>(chart.drawings.map((drawing) => [drawing.id, lookOf(drawing, 0)]));
   const style = chart.settings[0]!.style;
   return {
     maybeGet: (drawing, width, inked) => {
-      const shape = shapes.get(drawing);
-      if (!shape) return undefined;
+      const look = looks.get(drawing);
+      if (!look) return undefined;
       const rounded = Math.max(8, Math.round(width / 2) * 2);
       const key = `${drawing} ${rounded} ${inked}`;
       let canvas = painted.get(key);
@@ -58,7 +79,11 @@ export function mouthSprites(chart: ChartDocument, pixelRatio: number, night: bo
         const context = canvas.getContext('2d')!;
         context.scale(scale * pixelRatio, scale * pixelRatio);
         context.translate(-MOUTH_FOCUS.x, -MOUTH_FOCUS.y);
-        paintFigure(context, mouthFigure(shape, inked ? style : pencilStyle(style, night)), Math.max(1, 0.42 / scale));
+        context.translate(look.placement.x, look.placement.y);
+        context.scale(look.placement.scale, look.placement.scale);
+        const isPlain = look.art.kind === 'built' && !look.art.style;
+        paintFigure(context, artFigure(look.art, inked || !isPlain ? style : pencilStyle(style, night)), Math.max(1, 0.42 / scale));
+        if (!inked && !isPlain) toPencil(context, canvas, night);
         painted.set(key, canvas);
       }
       return canvas;

@@ -24,11 +24,13 @@ import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { api, sendJson, sentenceOf } from '../api/http.js';
 import { useJob } from '../api/job.js';
-import { useCharts, useProductions } from '../api/queries.js';
+import { useProductions } from '../api/queries.js';
 import { readPalette } from '../barSheet/palette.js';
 import { sheetData } from '../barSheet/sheetData.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
-import { openSession, type DocumentSession, type SaveState } from '../session/documentSession.js';
+import { loadPictures } from '../mouth/pictures.js';
+import { openSession, type DocumentSession } from '../session/documentSession.js';
+import { SaveWord } from './SaveWord.js';
 import { Notice } from '../ui/Notice.js';
 import { TopBar } from '../ui/Frame.js';
 import { theme } from '../ui/theme.js';
@@ -44,24 +46,6 @@ const STEPS = [
 ] as const;
 
 const HOLDS = ['', 'on ones', 'on twos', 'on threes', 'on fours'];
-
-/** Worst first: one word for the scene and its chart together. */
-const SAVE_WORDS: readonly (readonly [SaveState, string])[] = [
-  ['conflict', 'not saved yet'],
-  ['unreachable', 'not saved yet'],
-  ['saving', 'saving…'],
-  ['saved', 'saved'],
-];
-
-function SaveWord({ states }: { states: readonly SaveState[] }): ReactElement {
-  const [state, word] = SAVE_WORDS.find(([candidate]) => states.includes(candidate))!;
-  return (
-    <span className="flex w-[96px] items-center gap-1.5" role="status" data-testid="save-state">
-      <span className={clsx('size-2 rounded-full', state === 'saved' ? 'bg-good' : state === 'saving' ? 'bg-zest' : 'bg-bad')} />
-      {word}
-    </span>
-  );
-}
 
 interface Sessions {
   readonly session: DocumentSession<SceneDocument>;
@@ -114,7 +98,14 @@ export function ScenePage(): ReactElement {
     staleTime: Infinity,
     retry: 1,
   });
-  const charts = useCharts();
+  // Not the list that menus keep fresh: the sessions begin from these, and must not begin again when that changes.
+  const charts = useQuery({
+    queryKey: ['scene-charts', sceneId],
+    queryFn: () => api<ChartView[]>('/charts'),
+    gcTime: 0,
+    staleTime: Infinity,
+    retry: 1,
+  });
   const productions = useProductions();
   const failed = view.error ?? charts.error ?? productions.error;
   if (failed) return <Alone title="This scene cannot be opened" text={sentenceOf(failed)} />;
@@ -179,7 +170,8 @@ function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
       if (opened) close(opened);
       // The kept views are as old as these sessions; the next opening asks again.
       client.removeQueries({ queryKey: ['scene', view.id] });
-      client.removeQueries({ queryKey: ['charts'] });
+      client.removeQueries({ queryKey: ['scene-charts', view.id] });
+      void client.invalidateQueries({ queryKey: ['charts'] });
     };
   }, [view, charts, client]);
   if (fault) return <Alone title="This scene cannot be opened" text={fault} />;
@@ -210,6 +202,20 @@ function useReading(
   return { reading, readAgain };
 }
 
+/** Fetches the small pictures of a chart; the number changes when some have come. */
+function usePictures(chart: ChartDocument): number {
+  const [count, setCount] = useState(0);
+  useEffect(() => {
+    let wanted = true;
+    const previews = chart.drawings.flatMap(({ art }) => (art.kind === 'placed' ? [art.preview] : []));
+    void loadPictures(previews).then((came) => {
+      if (came && wanted) setCount((before) => before + 1);
+    });
+    return () => void (wanted = false);
+  }, [chart]);
+  return count;
+}
+
 function SceneSteps({ view, productions, session, chartSession }: Omit<Loaded, 'charts'> & Sessions): ReactElement {
   const document = useStore(session.store, (state) => state.document);
   const { playhead, waves } = useSceneSound(document);
@@ -221,10 +227,12 @@ function SceneSteps({ view, productions, session, chartSession }: Omit<Loaded, '
   const chart = useStore(chartSession.store, (state) => state.document);
   const character = production?.characters.find((candidate) => candidate.id === track?.characterId);
   const data = useMemo(() => (track ? sheetData(document, track.id, chart, waves) : undefined), [document, track, chart, waves]);
-  // The theme is a dependency: palette and sprites are read from it.
+  const pictures = usePictures(chart);
+  // The theme is a dependency, for palette and sprites are read from it; so are the pictures that have come.
   const look = useMemo(
     () => ({ palette: readPalette(), sprites: mouthSprites(chart, window.devicePixelRatio || 1, currentTheme === 'night') }),
-    [chart, currentTheme],
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [chart, currentTheme, pictures],
   );
   const open = useMemo<OpenScene | undefined>(
     () =>
@@ -237,6 +245,7 @@ function SceneSteps({ view, productions, session, chartSession }: Omit<Loaded, '
             track,
             character,
             chart,
+            chartId: track.chartId,
             chartSession,
             data,
             ...look,

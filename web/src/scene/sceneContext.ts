@@ -25,6 +25,7 @@ export interface OpenScene {
   readonly track: Track;
   readonly character: CharacterView;
   readonly chart: ChartDocument;
+  readonly chartId: string;
   /** The chart of the track, open for changes like the scene. */
   readonly chartSession: DocumentSession<ChartDocument>;
   readonly data: SheetData;

@@ -1,5 +1,18 @@
 /** The page's side of the heavy worker: one worker, answers matched to requests by number. */
-import type { ChartDocument, NotShown, Patch, Refusal, SceneDocument, WaveBlocks } from '@zest-jaw/core';
+import type {
+  Box,
+  ChartDocument,
+  FillMark,
+  Keyed,
+  KeyingJob,
+  Mark,
+  NotShown,
+  Point,
+  Patch,
+  Refusal,
+  SceneDocument,
+  WaveBlocks,
+} from '@zest-jaw/core';
 import type { HeavyRequest } from './heavy.worker.js';
 
 type Bare<T> = T extends unknown ? Omit<T, 'id'> : never;
@@ -31,3 +44,8 @@ export const keyInWorker = (
 
 export const waveInWorker = (samples: Float32Array, samplesPerBlock: number): Promise<WaveBlocks> =>
   ask({ kind: 'wave', samples, samplesPerBlock });
+
+export const fillInWorker = (marks: readonly Mark[], at: Point, box: Box, colour: string): Promise<FillMark | undefined> =>
+  ask({ kind: 'fill', marks, at, box, colour });
+
+export const keySoundsInWorker = (job: KeyingJob): Promise<Keyed> => ask({ kind: 'sounds', job });

@@ -1,12 +1,34 @@
 /** Work too long for the page's own thread: keying a track, measuring a wave. */
-import { keyPencil, waveBlocks, type ChartDocument, type SceneDocument } from '@zest-jaw/core';
+import {
+  keyPencil,
+  keySounds,
+  maybeFillAt,
+  waveBlocks,
+  type Box,
+  type ChartDocument,
+  type KeyingJob,
+  type Mark,
+  type Point,
+  type SceneDocument,
+} from '@zest-jaw/core';
 
 export type HeavyRequest =
   | { readonly id: number; readonly kind: 'key'; readonly scene: SceneDocument; readonly trackId: string; readonly chart: ChartDocument }
+  | {
+      readonly id: number;
+      readonly kind: 'fill';
+      readonly marks: readonly Mark[];
+      readonly at: Point;
+      readonly box: Box;
+      readonly colour: string;
+    }
+  | { readonly id: number; readonly kind: 'sounds'; readonly job: KeyingJob }
   | { readonly id: number; readonly kind: 'wave'; readonly samples: Float32Array; readonly samplesPerBlock: number };
 
 function answer(request: HeavyRequest): unknown {
   if (request.kind === 'wave') return waveBlocks(request.samples, request.samplesPerBlock);
+  if (request.kind === 'fill') return maybeFillAt(request.marks, request.at, request.box, request.colour, crypto.randomUUID());
+  if (request.kind === 'sounds') return keySounds(request.job);
   return keyPencil(request.scene, request.trackId, request.chart, () => crypto.randomUUID());
 }
 

@@ -1,0 +1,71 @@
+/**
+ * The head behind the mouths of a chart: a picture or a built one, where the mouth sits on
+ * it, and a jaw piece that goes down as the mouth opens.
+ */
+import { isHash, isNumberWithin } from '../document/checks.js';
+import { maybeFaultOfHeadShape, type HeadShape } from '../draw/headShape.js';
+import type { Box } from './art.js';
+
+/** Where the mouth's cross sits on the head, how large one unit of the chart is there, and its turn in degrees. */
+export interface MouthPlace {
+  readonly x: number;
+  readonly y: number;
+  readonly scale: number;
+  readonly angle: number;
+}
+
+/** A picture over the head that moves down by `travel` units of the head when the mouth is as open as the chart goes. */
+export interface JawPiece {
+  readonly picture: string;
+  readonly box: Box;
+  readonly travel: number;
+}
+
+export type HeadArt = { readonly kind: 'picture'; readonly picture: string } | { readonly kind: 'built'; readonly shape: HeadShape };
+
+export interface ChartHead {
+  readonly id: 'head';
+  readonly art: HeadArt;
+  /** The head's own units, pixels for a picture. */
+  readonly width: number;
+  readonly height: number;
+  readonly mouth: MouthPlace;
+  readonly jaw?: JawPiece;
+  /** Colours behind the character, top to bottom. */
+  readonly backdrop: readonly string[];
+}
+
+export function picturesOfHead({ art, jaw }: ChartHead): string[] {
+  return [...(art.kind === 'picture' ? [art.picture] : []), ...(jaw ? [jaw.picture] : [])];
+}
+
+const isBox = (box: Box | undefined): boolean =>
+  !!box &&
+  [box.x, box.y].every((value) => isNumberWithin(value, -20_000, 20_000)) &&
+  [box.width, box.height].every((value) => isNumberWithin(value, 1, 20_000));
+
+/** What is wrong with a head, as a sentence; undefined when nothing is. */
+export function maybeFaultOfHead(head: ChartHead): string | undefined {
+  const { art, width, height, mouth, jaw, backdrop } = head;
+  if (!isNumberWithin(width, 1, 20_000) || !isNumberWithin(height, 1, 20_000)) return 'The head needs a size from 1 to 20000.';
+  if (art?.kind === 'picture' ? !isHash(art.picture) : art?.kind !== 'built') return 'The head must be a picture, or built.';
+  if (art.kind === 'built' && maybeFaultOfHeadShape(art.shape))
+    return `The built head’s ${maybeFaultOfHeadShape(art.shape)} is out of range.`;
+  if (
+    !mouth ||
+    !isNumberWithin(mouth.x, -20_000, 20_000) ||
+    !isNumberWithin(mouth.y, -20_000, 20_000) ||
+    !isNumberWithin(mouth.angle, -180, 180)
+  )
+    return 'The mouth needs a place on the head, and a turn from −180 to 180 degrees.';
+  if (!isNumberWithin(mouth.scale, 0.01, 200)) return 'The mouth’s size on the head must be 0.01 to 200.';
+  if (jaw && (!isHash(jaw.picture) || !isBox(jaw.box) || !isNumberWithin(jaw.travel, 0, 20_000)))
+    return 'The jaw piece needs a picture, a place, and a travel that is not below 0.';
+  if (
+    !Array.isArray(backdrop) ||
+    backdrop.length !== 3 ||
+    !backdrop.every((colour) => /^(#[0-9a-f]{6}|transparent)$/i.test(String(colour)))
+  )
+    return 'The backdrop needs three colours, such as #dce9e6.';
+  return undefined;
+}

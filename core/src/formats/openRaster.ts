@@ -1,0 +1,79 @@
+/**
+ * The layers of an OpenRaster file: its `stack.xml`, by the OpenRaster baseline
+ * specification (freedesktop.org, 0.0.5): stacks and layers from top to bottom, each with
+ * `name`, `x`, `y`, `opacity`, and a layer's `src`.
+ */
+import { SaxesParser } from 'saxes';
+import type { Refusal } from '../scene/commands.js';
+
+export interface OpenRasterLayer {
+  /** Path of the PNG inside the file. */
+  readonly src: string;
+  readonly x: number;
+  readonly y: number;
+  readonly opacity: number;
+}
+
+/** One mouth: a layer, or a stack of layers painted together, from bottom to top. */
+export interface OpenRasterMouth {
+  readonly name: string;
+  readonly layers: readonly OpenRasterLayer[];
+}
+
+export interface OpenRasterStack {
+  readonly width: number;
+  readonly height: number;
+  /** From top to bottom, as the layer list shows them. */
+  readonly mouths: readonly OpenRasterMouth[];
+}
+
+interface Entry {
+  readonly name: string;
+  readonly layer?: OpenRasterLayer;
+  readonly children: Entry[];
+}
+
+const MOST_LAYERS = 2000;
+
+function layersOf(entry: Entry): OpenRasterLayer[] {
+  return entry.layer ? [entry.layer] : entry.children.flatMap(layersOf).reverse();
+}
+
+/** Reads `stack.xml`. */
+export function stackOfOpenRaster(xml: string, file: string): OpenRasterStack | Refusal {
+  const parser = new SaxesParser({ xmlns: false });
+  const root: Entry = { name: '', children: [] };
+  const open: { entry: Entry; x: number; y: number; opacity: number }[] = [{ entry: root, x: 0, y: 0, opacity: 1 }];
+  let [width, height, count] = [0, 0, 0];
+  let broken = false;
+  parser.on('error', () => void (broken = true));
+  parser.on('opentag', ({ name, attributes }) => {
+    const given = attributes as Record<string, string>;
+    if (name === 'image') [width, height] = [Number(given['w']), Number(given['h'])];
+    if (name !== 'stack' && name !== 'layer') return;
+    count += 1;
+    const above = open.at(-1)!;
+    const x = above.x + (Number(given['x'] ?? 0) || 0);
+    const y = above.y + (Number(given['y'] ?? 0) || 0);
+    const opacity = above.opacity * Math.max(0, Math.min(1, Number(given['opacity'] ?? 1)));
+    const layer = name === 'layer' && given['src'] ? { src: given['src'], x, y, opacity } : undefined;
+    const entry: Entry = { name: given['name'] ?? '', children: [], ...(layer && { layer }) };
+    above.entry.children.push(entry);
+    open.push({ entry, x, y, opacity });
+  });
+  parser.on('closetag', ({ name }) => {
+    if ((name === 'stack' || name === 'layer') && open.length > 1) open.pop();
+  });
+  try {
+    parser.write(xml.replace(/^\uFEFF/, '')).close();
+  } catch {
+    broken = true;
+  }
+  if (broken || !(width > 0) || !(height > 0))
+    return { refusal: `${file} is not an OpenRaster file that can be read: its list of layers is broken. Save it again.` };
+  if (count > MOST_LAYERS) return { refusal: `${file} has ${count} layers. It may have ${MOST_LAYERS}.` };
+  let level = root.children;
+  while (level.length === 1 && !level[0]!.layer) level = level[0]!.children;
+  const mouths = level.map((entry, index) => ({ name: entry.name || `layer ${index + 1}`, layers: layersOf(entry) }));
+  return { width, height, mouths: mouths.filter((mouth) => mouth.layers.length > 0) };
+}

@@ -1,0 +1,218 @@
+/** Pictures with known answers: made by hand, pixel by pixel. */
+import fc from 'fast-check';
+import {
+  cropped,
+  figureOf,
+  gridCells,
+  inReadingOrder,
+  maskOfRings,
+  maybeBoxOfMask,
+  maybePaperColour,
+  measureLook,
+  measurePicture,
+  rasterOfMarks,
+  separateFigures,
+  shrunk,
+  withoutPaper,
+  AS_IT_IS,
+  type DrawnArt,
+  type Raster,
+} from '../index.js';
+
+type Colour = readonly [number, number, number, number];
+const CLEAR: Colour = [0, 0, 0, 0];
+const WHITE: Colour = [255, 255, 255, 255];
+const DARK: Colour = [60, 20, 30, 255];
+const LIP: Colour = [217, 120, 92, 255];
+
+/** A picture from a rule that says the colour of each pixel. */
+function made(width: number, height: number, colourAt: (x: number, y: number) => Colour): Raster {
+  const pixels = new Uint8Array(width * height * 4);
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) pixels.set(colourAt(x + 0.5, y + 0.5), (y * width + x) * 4);
+  return { width, height, pixels };
+}
+
+const inEllipse = (x: number, y: number, cx: number, cy: number, rx: number, ry: number): boolean =>
+  ((x - cx) / rx) ** 2 + ((y - cy) / ry) ** 2 <= 1;
+
+/** A mouth of lips around a dark opening, teeth down to `teeth` of its height. */
+function mouth(halfWidth: number, halfHeight: number, teeth: number, ground: Colour = CLEAR): Raster {
+  return made(220, 180, (x, y) => {
+    if (inEllipse(x, y, 110, 90, halfWidth, halfHeight)) return y < 90 - halfHeight + teeth * 2 * halfHeight ? WHITE : DARK;
+    return inEllipse(x, y, 110, 90, halfWidth + 10, halfHeight + 10) ? LIP : ground;
+  });
+}
+
+describe('measuring a picture', () => {
+  it.each([
+    [70, 50, 0],
+    [70, 20, 0],
+    [40, 40, 0],
+    [90, 60, 0],
+  ])('finds an opening of half width %d and half height %d', (halfWidth, halfHeight) => {
+    const { opening, width, teeth, darkness } = measurePicture(mouth(halfWidth, halfHeight, 0));
+    expect(Math.abs(opening - 2 * halfHeight)).toBeLessThanOrEqual(2);
+    expect(Math.abs(width - 2 * (halfWidth + 10))).toBeLessThanOrEqual(2);
+    expect(teeth).toBeLessThan(0.02);
+    expect(darkness).toBeGreaterThan(0.95);
+  });
+
+  it.each([0.25, 0.5])('finds teeth over %d of the opening', (share) => {
+    const { opening, teeth, darkness } = measurePicture(mouth(80, 50, share));
+    expect(Math.abs(opening - 100)).toBeLessThanOrEqual(3);
+    // The share of an ellipse's area above a chord: exact for half, less than the height's for a quarter.
+    const exact = share === 0.5 ? 0.5 : 0.1955;
+    expect(teeth).toBeCloseTo(exact, 1);
+    expect(darkness).toBeCloseTo(1 - exact, 1);
+  });
+
+  it('is not opened by a line: shut lips measure nothing', () => {
+    const line = made(200, 100, (_, y) => (Math.abs(y - 50) < 2.5 ? DARK : CLEAR));
+    expect(measurePicture(line)).toEqual({ opening: 0, width: 200, teeth: 0, darkness: 0 });
+    const pressed = made(200, 100, (x, y) => (Math.abs(y - 50) < 2 ? DARK : inEllipse(x, y, 100, 50, 80, 20) ? LIP : CLEAR));
+    expect(measurePicture(pressed).opening).toBe(0);
+  });
+
+  it('is the same on paper as on nothing, and at four times the size', () => {
+    const [clear, paper] = [measurePicture(mouth(70, 40, 0.3)), measurePicture(mouth(70, 40, 0.3, [240, 236, 226, 255]))];
+    expect(paper.opening).toBe(clear.opening);
+    expect(paper.teeth).toBeCloseTo(clear.teeth, 2);
+    const large = made(880, 720, (x, y) => {
+      if (inEllipse(x, y, 440, 360, 280, 160)) return DARK;
+      return inEllipse(x, y, 440, 360, 320, 200) ? LIP : CLEAR;
+    });
+    expect(measurePicture(large).opening / 4).toBeCloseTo(80, -0.7);
+  });
+
+  it('of an empty picture is all nothing', () =>
+    expect(measurePicture(made(30, 30, () => CLEAR))).toEqual({ opening: 0, width: 0, teeth: 0, darkness: 0 }));
+});
+
+describe('ground and figure', () => {
+  it('leaves white teeth inside a line on white paper to the figure', () => {
+    const teeth = made(100, 80, (x, y) => {
+      const edge = inEllipse(x, y, 50, 40, 40, 25);
+      return edge && !inEllipse(x, y, 50, 40, 36, 21) ? DARK : WHITE;
+    });
+    expect(maybePaperColour(teeth)).toEqual([255, 255, 255]);
+    const figure = figureOf(teeth);
+    expect(figure.bits[40 * 100 + 50]).toBe(1);
+    expect(figure.bits[2]).toBe(0);
+    const bare = withoutPaper(teeth);
+    expect([bare.pixels[3], bare.pixels[(40 * 100 + 50) * 4 + 3]]).toEqual([0, 255]);
+  });
+
+  it('crops outside a picture into nothing, and shrinks without darkening an edge', () => {
+    const part = cropped(
+      made(10, 10, () => LIP),
+      { x: -2, y: -2, width: 5, height: 5 },
+    );
+    expect([part.pixels[3], part.pixels[(2 * 5 + 2) * 4 + 3]]).toEqual([0, 255]);
+    const half = shrunk(
+      made(4, 4, (x) => (x < 1 ? LIP : CLEAR)),
+      2,
+    );
+    expect([...half.pixels.subarray(0, 4)]).toEqual([217, 120, 92, 127]);
+  });
+});
+
+describe('many mouths on one picture', () => {
+  const spots = [
+    [40, 44, 26, 6],
+    [130, 40, 24, 22],
+    [220, 46, 26, 12],
+    [42, 130, 20, 30],
+    [128, 134, 26, 8],
+    [221, 128, 22, 24],
+  ] as const;
+  const sheet = made(270, 180, (x, y) => {
+    const spot = spots.find(([cx, cy, rx, ry]) => inEllipse(x, y, cx, cy, rx, ry));
+    return spot ? (inEllipse(x, y, spot[0], spot[1], spot[2] * 0.6, spot[3] * 0.6) ? DARK : LIP) : WHITE;
+  });
+
+  it('are found one by one, in reading order, whatever their heights', () => {
+    const boxes = separateFigures(sheet);
+    expect(boxes).toHaveLength(6);
+    boxes.forEach((box, index) => {
+      const [cx, cy, rx, ry] = spots[index]!;
+      expect(Math.abs(box.x + box.width / 2 - cx)).toBeLessThanOrEqual(1.5);
+      expect(Math.abs(box.y + box.height / 2 - cy)).toBeLessThanOrEqual(1.5);
+      expect(Math.abs(box.width - 2 * rx)).toBeLessThanOrEqual(2);
+      expect(Math.abs(box.height - 2 * ry)).toBeLessThanOrEqual(2);
+    });
+  });
+
+  it('keeps a stray dot with the mouth it is near, and takes no dust for a mouth', () => {
+    const dotted = made(200, 100, (x, y) => {
+      if (inEllipse(x, y, 50, 50, 30, 20) || inEllipse(x, y, 150, 50, 30, 20) || inEllipse(x, y, 50, 71, 2, 1)) return LIP;
+      return inEllipse(x, y, 100, 8, 1.2, 1.2) ? LIP : CLEAR;
+    });
+    expect(separateFigures(dotted)).toHaveLength(2);
+  });
+
+  it('cells of a grid tile the picture', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 8, max: 900 }),
+        fc.integer({ min: 8, max: 900 }),
+        fc.integer({ min: 1, max: 8 }),
+        fc.integer({ min: 1, max: 8 }),
+        (width, height, columns, rows) => {
+          const cells = gridCells(width, height, columns, rows);
+          expect(cells).toHaveLength(columns * rows);
+          expect(cells.reduce((sum, cell) => sum + cell.width * cell.height, 0)).toBe(width * height);
+        },
+      ),
+    );
+  });
+
+  it('reading order keeps every box and goes left to right in a row', () => {
+    const box = fc.record({
+      x: fc.integer({ min: 0, max: 900 }),
+      y: fc.integer({ min: 0, max: 900 }),
+      width: fc.integer({ min: 5, max: 60 }),
+      height: fc.integer({ min: 5, max: 60 }),
+    });
+    fc.assert(
+      fc.property(fc.array(box, { maxLength: 30 }), (boxes) => {
+        const ordered = inReadingOrder(boxes);
+        expect(ordered).toHaveLength(boxes.length);
+        for (const one of boxes) expect(ordered).toContain(one);
+      }),
+    );
+  });
+});
+
+describe('marks as pixels', () => {
+  const square = [0, 0, 10, 0, 10, 10, 0, 10];
+  const grid = { box: { x: -5, y: -5, width: 20, height: 20 }, perUnit: 2 };
+  const count = (bits: Uint8Array): number => bits.reduce((sum, bit) => sum + bit, 0);
+
+  it('fill exactly the area of a polygon (shoelace formula) to within its edge', () => {
+    expect(count(maskOfRings([square], grid, 'even-odd').bits)).toBe(400);
+    expect(maybeBoxOfMask(maskOfRings([square], grid, 'winding'))).toEqual({ x: 10, y: 10, width: 20, height: 20 });
+  });
+
+  it('tell a hole by the even-odd rule and not by the winding', () => {
+    const hole = [2, 2, 8, 2, 8, 8, 2, 8];
+    expect(count(maskOfRings([square, hole], grid, 'even-odd').bits)).toBe(400 - 144);
+    expect(count(maskOfRings([square, hole], grid, 'winding').bits)).toBe(400);
+  });
+
+  it('measure a drawn mouth on the chart’s scale', () => {
+    const ring = (rx: number, ry: number): number[] =>
+      Array.from({ length: 40 }, (_, step) => [Math.cos((step * Math.PI) / 20) * rx, 20 + Math.sin((step * Math.PI) / 20) * ry]).flat();
+    const art: DrawnArt = {
+      kind: 'drawn',
+      marks: [
+        { id: 'a', kind: 'fill', rings: [ring(40, 26)], colour: '#d9785c' },
+        { id: 'b', kind: 'fill', rings: [ring(32, 18)], colour: '#561f35' },
+      ],
+    };
+    expect(rasterOfMarks(art, grid).pixels).toHaveLength(40 * 40 * 4);
+    const { opening, width } = measureLook({ art, placement: AS_IT_IS });
+    expect(Math.abs(opening - 36)).toBeLessThan(2);
+    expect(Math.abs(width - 80)).toBeLessThan(2);
+    expect(measureLook({ art, placement: { x: 9, y: 9, scale: 2 } }).opening).toBeCloseTo(opening * 2, 6);
+  });
+});

@@ -1,0 +1,97 @@
+/** Raster files to pixels: PNG, JPEG, WebP and GIF, and the frames of animated ones. */
+import type { Raster } from '@zest-jaw/core';
+import { decodeApng } from 'fast-png';
+import sharp from 'sharp';
+import { CannotUsePicture, PICTURE_FILE_LIMITS } from './limits.js';
+import type { FileKind } from './kindOfFile.js';
+
+/** What is read from a file that a hand may have made to harm: no more than is allowed, and stop at the first fault. */
+const careful = { limitInputPixels: false, failOn: 'error', unlimited: false } as const;
+
+function checkSize(file: string, width: number, height: number, frames: number): void {
+  const { pixels, side, frames: mostFrames } = PICTURE_FILE_LIMITS;
+  if (width > side || height > side || width * height > pixels)
+    throw new CannotUsePicture(
+      `${file} is ${width} by ${height} pixels. A picture may be ${side} pixels a side and ${pixels / 1e6} million in all: make it smaller.`,
+    );
+  if (frames > mostFrames) throw new CannotUsePicture(`${file} has ${frames} frames. It may have ${mostFrames}: export fewer.`);
+  if (width * height * frames > pixels * 4)
+    throw new CannotUsePicture(`${file} has ${frames} frames of ${width} by ${height} pixels, more than can be held. Make it smaller.`);
+}
+
+/** Whether a PNG is animated: it has an `acTL` chunk before its first `IDAT` (PNG, third edition, 11.3.5.1). */
+function isAnimatedPng(bytes: Uint8Array): boolean {
+  const view = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  for (let at = 8; at + 8 <= view.length;) {
+    const type = view.toString('latin1', at + 4, at + 8);
+    if (type === 'acTL') return true;
+    if (type === 'IDAT' || type === 'IEND') return false;
+    at += 12 + view.readUInt32BE(at);
+  }
+  return false;
+}
+
+interface ApngFrame {
+  readonly width: number;
+  readonly height: number;
+  readonly data: ArrayLike<number>;
+}
+
+function framesOfApng(bytes: Uint8Array): Raster[] {
+  const { width, height, frames, channels, depth } = decodeApng(bytes) as unknown as {
+    width: number;
+    height: number;
+    channels: number;
+    depth: number;
+    frames: readonly ApngFrame[];
+  };
+  return frames.map(({ data }) => {
+    const pixels = new Uint8Array(width * height * 4);
+    const full = depth === 16 ? 257 : 1;
+    for (let at = 0; at < width * height; at++) {
+      const value = (channel: number): number => Math.round(data[at * channels + channel]! / full);
+      const grey = channels < 3;
+      pixels[at * 4] = value(0);
+      pixels[at * 4 + 1] = value(grey ? 0 : 1);
+      pixels[at * 4 + 2] = value(grey ? 0 : 2);
+      pixels[at * 4 + 3] = channels === 2 ? value(1) : channels === 4 ? value(3) : 255;
+    }
+    return { width, height, pixels };
+  });
+}
+
+/**
+ * The frames of a picture as pixels in sRGB, turned upright as its camera says. One frame for
+ * a still picture. Throws {@link CannotUsePicture}.
+ */
+export async function decodePicture(bytes: Uint8Array, kind: Exclude<FileKind, 'svg' | 'zip'>, file: string): Promise<Raster[]> {
+  try {
+    const { width, height, pages = 1, pageHeight } = await sharp(bytes, { ...careful, pages: 1 }).metadata();
+    checkSize(file, width, pageHeight ?? height, pages);
+    if (kind === 'png' && isAnimatedPng(bytes)) return framesOfApng(bytes);
+    const animated = kind === 'gif' || kind === 'webp';
+    const picture = sharp(bytes, { ...careful, ...(animated ? { animated: true } : {}) });
+    const { data, info } = await (animated ? picture : picture.rotate())
+      .toColourspace('srgb')
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const frameHeight = info.pageHeight ?? info.height;
+    const frameBytes = info.width * frameHeight * 4;
+    return Array.from({ length: Math.max(1, Math.round(info.height / frameHeight)) }, (_, index) => ({
+      width: info.width,
+      height: frameHeight,
+      pixels: data.subarray(index * frameBytes, (index + 1) * frameBytes),
+    }));
+  } catch (error) {
+    if (error instanceof CannotUsePicture) throw error;
+    throw new CannotUsePicture(`${file} is damaged: its picture cannot be read. Export it again.`);
+  }
+}
+
+/** Pixels as a PNG, made smaller when a side is longer than `mostSide`. */
+export async function pngOfRaster({ width, height, pixels }: Raster, mostSide: number): Promise<Uint8Array> {
+  const picture = sharp(pixels, { raw: { width, height, channels: 4 } });
+  const fitting = Math.max(width, height) > mostSide ? picture.resize({ width: mostSide, height: mostSide, fit: 'inside' }) : picture;
+  return fitting.png({ compressionLevel: 6 }).toBuffer();
+}

@@ -1,0 +1,48 @@
+/** The bodies of the chart requests. */
+import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import { STARTER_SIZES, STARTER_STYLES, type StarterSize } from '@zest-jaw/core';
+import { IsIn, IsOptional, IsString, Length, Matches } from 'class-validator';
+import { ID } from '../documents/patch.dto.js';
+
+export class NewChartDto {
+  @ApiProperty({ example: 'Bramble, three-quarter' })
+  @IsString()
+  @Length(1, 80)
+  name!: string;
+
+  @ApiPropertyOptional({ description: 'Whose mouths these are; a new character when it is not given.' })
+  @IsOptional()
+  @Matches(ID)
+  characterId?: string;
+
+  @ApiPropertyOptional({ description: 'What a new character is called.' })
+  @IsOptional()
+  @IsString()
+  @Length(1, 80)
+  characterName?: string;
+
+  @ApiPropertyOptional({ enum: STARTER_SIZES, default: 13 })
+  @IsOptional()
+  @IsIn(STARTER_SIZES)
+  size?: StarterSize;
+
+  @ApiPropertyOptional({ enum: Object.keys(STARTER_STYLES), default: 'brush' })
+  @IsOptional()
+  @IsIn(Object.keys(STARTER_STYLES))
+  style?: string;
+
+  @ApiPropertyOptional({ description: 'A chart to begin from instead of a starter.' })
+  @IsOptional()
+  @Matches(ID)
+  copyOf?: string;
+}
+
+export class ReplaceDrawingDto {
+  @ApiProperty()
+  @Matches(ID)
+  drawing!: string;
+
+  @ApiProperty({ description: 'The drawing that takes its place.' })
+  @Matches(ID)
+  by!: string;
+}

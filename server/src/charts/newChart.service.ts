@@ -1,0 +1,70 @@
+/** A new chart, for a character that is there or for a new one. */
+import { EntityManager } from '@mikro-orm/libsql';
+import { Injectable } from '@nestjs/common';
+import {
+  BUILT_HEAD_MOUTH,
+  BUILT_HEAD_SIZE,
+  chartSettings,
+  PLAIN_HEAD,
+  starterChart,
+  type ChartDocument,
+  type ChartHead,
+} from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
+import { cannotUse, notThere } from '../guard/problem.js';
+import { Character, Chart, Production } from '../storage/entities.js';
+import { NewChartDto } from './chart.dto.js';
+import { ChartStore } from './chart.store.js';
+
+const BUILT_HEAD: ChartHead = {
+  id: 'head',
+  art: { kind: 'built', shape: PLAIN_HEAD },
+  width: BUILT_HEAD_SIZE,
+  height: BUILT_HEAD_SIZE,
+  mouth: BUILT_HEAD_MOUTH,
+  backdrop: ['#e6ecdf', '#efe9d8', '#e0d3b6'],
+};
+
+@Injectable()
+export class NewChartService {
+  constructor(
+    private readonly em: EntityManager,
+    private readonly charts: ChartStore,
+  ) {}
+
+  async create(dto: NewChartDto): Promise<{ id: string; characterId: string }> {
+    const name = dto.name.trim();
+    if (name === '') throw cannotUse('A mouth chart needs a name, such as “Bramble, front”.');
+    const known = dto.characterId === undefined ? null : await this.em.findOne(Character, { id: dto.characterId }, { populate: ['chart'] });
+    if (dto.characterId !== undefined && !known) throw notThere('character');
+    const document = await this.documentOf(dto, name, known?.chart.document);
+    await this.charts.checkPictures(document);
+    const id = randomUUID();
+    const characterId = known?.id ?? randomUUID();
+    const chart = this.em.create(Chart, { id, characterId, name, document, revision: 0 });
+    this.em.persist(chart);
+    if (!known) this.em.persist(await this.newCharacter(characterId, dto.characterName?.trim() || name.replace(/,.*$/, ''), chart));
+    await this.em.flush();
+    return { id, characterId };
+  }
+
+  /** A copy of another chart, or a starter on the head that the character has, else on a built one. */
+  private async documentOf(
+    { copyOf, style = 'brush', size = 13 }: NewChartDto,
+    name: string,
+    sibling?: ChartDocument,
+  ): Promise<ChartDocument> {
+    if (copyOf !== undefined) {
+      const { document } = await this.charts.load(copyOf);
+      return { ...document, settings: [{ ...chartSettings(document), name }] };
+    }
+    const head = sibling?.head[0] ?? BUILT_HEAD;
+    return { ...starterChart(name, style, size), head: [head] };
+  }
+
+  private async newCharacter(id: string, name: string, chart: Chart): Promise<Character> {
+    const [production] = await this.em.find(Production, {}, { orderBy: { name: 'asc' }, limit: 1 });
+    if (!production) throw cannotUse('There is no production to put the character in.');
+    return this.em.create(Character, { id, name, production, chart });
+  }
+}

@@ -1,0 +1,183 @@
+/**
+ * Importing mouths: files are looked at in a worker, what was found is shown, and only what
+ * is accepted is kept. Until then everything lies in a folder of the import's own, which
+ * goes when it is accepted or given up, and with the server's next start.
+ */
+import { EntityManager } from '@mikro-orm/libsql';
+import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
+import { PICTURE_FILE_LIMITS, type ImportView, type PlacedArt } from '@zest-jaw/core';
+import type { ImportOptions } from '@zest-jaw/engine';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, copyFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { AssetStore } from '../assets/asset.store.js';
+import { cannotUse, notThere } from '../guard/problem.js';
+import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
+import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
+import { Job } from '../storage/entities.js';
+import { fileOfMouth } from './foundFiles.js';
+import { WorkerPool } from '../workers/workerPool.js';
+import { ImportDto } from './import.dto.js';
+
+export const IMPORT_JOB = 'import';
+
+/** Folder that imports lie in until they are accepted. */
+export const IMPORT_FOLDER = Symbol('IMPORT_FOLDER');
+
+/** An uploaded file, as multer leaves it on the disk. */
+export interface UploadedPicture {
+  readonly originalname: string;
+  readonly path: string;
+  readonly size: number;
+}
+
+interface ImportJobRequest extends Record<string, unknown> {
+  /** The import whose files these are: its own, or the one it looks at again. */
+  readonly source: string;
+  readonly files: readonly { readonly name: string; readonly path: string }[];
+  readonly options: ImportOptions;
+}
+
+export function optionsOf({ cut, columns, rows, clearPaper }: ImportDto): ImportOptions {
+  if (cut !== 'grid') return { cut: { how: cut }, clearPaper };
+  if (!columns || !rows) throw cannotUse('To cut by a grid, say how many columns and rows it has.');
+  return { cut: { how: 'grid', columns, rows }, clearPaper };
+}
+
+/** Browsers send file names as UTF-8, which multer reads as Latin-1. */
+export function nameOfUpload(file: { readonly originalname: string }): string {
+  return Buffer.from(file.originalname, 'latin1').toString('utf8').slice(-200);
+}
+
+@Injectable()
+export class ImportService implements OnModuleInit {
+  constructor(
+    private readonly em: EntityManager,
+    private readonly assets: AssetStore,
+    private readonly jobs: JobService,
+    private readonly workers: WorkerPool,
+    @Inject(IMPORT_FOLDER) private readonly folder: string,
+  ) {}
+
+  onModuleInit(): void {
+    rmSync(this.folder, { recursive: true, force: true });
+    mkdirSync(this.folder, { recursive: true });
+    this.jobs.register(IMPORT_JOB, (run) => this.find(run));
+  }
+
+  async begin(dto: ImportDto, files: readonly UploadedPicture[]): Promise<Job> {
+    try {
+      if (files.length === 0) throw cannotUse('No picture came with this. Drop pictures, a folder of them or a zip, or choose some.');
+      const size = files.reduce((sum, file) => sum + file.size, 0);
+      if (size > MAX_UPLOAD_BYTES)
+        throw cannotUse(
+          `These files are ${Math.ceil(size / 1_048_576)} MB. An import may be ${MAX_UPLOAD_BYTES / 1_048_576} MB: choose fewer.`,
+        );
+      const options = optionsOf(dto);
+      const job = this.jobs.create(IMPORT_JOB, null, {});
+      const inbox = join(this.folder, job.id, 'in');
+      mkdirSync(inbox, { recursive: true });
+      const kept = files.map((file, index) => {
+        const path = join(inbox, String(index));
+        moveFile(file.path, path);
+        return { name: nameOfUpload(file), path };
+      });
+      job.request = { source: job.id, files: kept, options } satisfies ImportJobRequest;
+      await this.em.flush();
+      this.jobs.start(job.id);
+      return job;
+    } finally {
+      for (const file of files) rmSync(file.path, { force: true });
+    }
+  }
+
+  /** Looks at the same files again, cut otherwise. */
+  async again(id: string, dto: ImportDto): Promise<Job> {
+    const before = await this.load(id);
+    const { source, files } = before.request as ImportJobRequest;
+    if (!existsSync(join(this.folder, source))) throw notThere('import');
+    rmSync(this.outbox(id), { recursive: true, force: true });
+    const job = this.jobs.create(IMPORT_JOB, null, { source, files, options: optionsOf(dto) } satisfies ImportJobRequest);
+    await this.em.flush();
+    this.jobs.start(job.id);
+    return job;
+  }
+
+  async view(id: string): Promise<ImportView> {
+    await this.load(id);
+    const file = join(this.outbox(id), 'found.json');
+    if (!existsSync(file)) throw notThere('import');
+    return JSON.parse(readFileSync(file, 'utf8')) as ImportView;
+  }
+
+  async preview(id: string, index: number): Promise<Buffer> {
+    await this.load(id);
+    const file = fileOfMouth(this.outbox(id), index, 'preview');
+    if (!existsSync(file)) throw notThere('picture');
+    return readFileSync(file);
+  }
+
+  /** Keeps the pictures of some of the found mouths for good; answers with their art in the order asked for. */
+  async accept(id: string, indexes: readonly number[]): Promise<PlacedArt[]> {
+    const { mouths } = await this.view(id);
+    const arts: PlacedArt[] = [];
+    for (const index of indexes) {
+      const mouth = mouths[index];
+      if (!mouth) throw cannotUse(`There is no mouth ${index} in this import.`);
+      const read = (which: 'picture' | 'preview'): Buffer => readFileSync(fileOfMouth(this.outbox(id), index, which));
+      const bytes = read('picture');
+      const mediaType = bytes[0] === 0x89 ? 'image/png' : 'image/svg+xml';
+      const picture = await this.assets.keep(bytes, mediaType, mouth.file);
+      const preview = await this.assets.keep(read('preview'), 'image/png', mouth.file);
+      arts.push({ ...mouth.art, picture: picture.hash, preview: preview.hash });
+    }
+    await this.em.flush();
+    await this.giveUp(id);
+    return arts;
+  }
+
+  /** Ends an import, and takes away everything that lies there of it. */
+  async giveUp(id: string): Promise<void> {
+    const job = await this.load(id);
+    await this.jobs.cancel(id);
+    const { source } = job.request as ImportJobRequest;
+    for (const folder of new Set([id, source])) rmSync(join(this.folder, folder), { recursive: true, force: true });
+  }
+
+  private async load(id: string): Promise<Job> {
+    const job = await this.jobs.load(id);
+    if (job.kind !== IMPORT_JOB) throw notThere('import');
+    return job;
+  }
+
+  private outbox(id: string): string {
+    return join(this.folder, id, 'out');
+  }
+
+  private async find({ job, signal, report }: JobRun): Promise<string[]> {
+    const { files, options } = job.request as ImportJobRequest;
+    if (!files?.every((file) => existsSync(file.path))) throw new JobFailed('The files are no longer here. Choose them again.');
+    const folder = this.outbox(job.id);
+    const found = await this.workers.run<ImportView>('import', { files, options, folder }, signal, report);
+    signal.throwIfAborted();
+    if (found.mouths.length === 0) {
+      rmSync(join(this.folder, job.id), { recursive: true, force: true });
+      const sentences = found.refused.map(({ sentence }) => sentence);
+      throw new JobFailed(sentences.slice(0, 3).join(' ') || 'There is no mouth in these files.');
+    }
+    writeFileSync(join(folder, 'found.json'), JSON.stringify(found));
+    return [...found.refused.map(({ sentence }) => sentence), ...found.warnings];
+  }
+}
+
+/** Moves a file, also to another disk. */
+function moveFile(from: string, to: string): void {
+  try {
+    renameSync(from, to);
+  } catch {
+    copyFileSync(from, to);
+    rmSync(from, { force: true });
+  }
+}
+
+/** The most files of one request. */
+export const MOST_FILES = PICTURE_FILE_LIMITS.files;

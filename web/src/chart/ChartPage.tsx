@@ -1,0 +1,115 @@
+/** A chart by itself: the Chart step without a scene around it. */
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { CHART_KIND, chartSettings, checkChart, type ChartDocument, type ChartView, type ProductionView } from '@zest-jaw/core';
+import { useEffect, useState, type ReactElement } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { toast } from 'sonner';
+import { useStore } from 'zustand';
+import { api, sentenceOf } from '../api/http.js';
+import { useProductions } from '../api/queries.js';
+import { ConflictDialog } from '../scene/ConflictDialog.js';
+import { SaveWord } from '../scene/SaveWord.js';
+import { openSession, type DocumentSession } from '../session/documentSession.js';
+import { TopBar } from '../ui/Frame.js';
+import { Notice } from '../ui/Notice.js';
+import { ChartWorkspace } from './ChartWorkspace.js';
+
+function Waiting({ title, children }: { title: string; children?: string }): ReactElement {
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar>
+        <span className="flex-1" />
+      </TopBar>
+      <div className="grid flex-1 place-items-center p-8">
+        <Notice title={title}>{children}</Notice>
+      </div>
+    </div>
+  );
+}
+
+export function ChartPage(): ReactElement {
+  const { chartId = '' } = useParams();
+  const view = useQuery({
+    queryKey: ['chart', chartId],
+    queryFn: () => api<ChartView>(`/charts/${chartId}`),
+    gcTime: 0,
+    staleTime: Infinity,
+    retry: 1,
+  });
+  const productions = useProductions();
+  const failed = view.error ?? productions.error;
+  if (failed) return <Waiting title="This chart cannot be opened">{sentenceOf(failed)}</Waiting>;
+  if (!view.data || !productions.data) return <Waiting title="Opening the chart…" />;
+  return <ChartWithSession key={chartId} view={view.data} productions={productions.data} />;
+}
+
+function ChartWithSession({ view, productions }: { view: ChartView; productions: readonly ProductionView[] }): ReactElement {
+  const [session, setSession] = useState<DocumentSession<ChartDocument>>();
+  const client = useQueryClient();
+  useEffect(() => {
+    let opened: DocumentSession<ChartDocument> | undefined;
+    let wanted = true;
+    const options = {
+      kind: CHART_KIND,
+      path: '/charts',
+      check: checkChart,
+      onRefusal: (sentence: string) => void toast.message(sentence),
+      checksEveryChange: import.meta.env.DEV,
+    };
+    void openSession<ChartDocument>(view, options).then((next) => {
+      if (wanted) setSession((opened = next));
+      else next.close();
+    });
+    return () => {
+      wanted = false;
+      opened?.close();
+      client.removeQueries({ queryKey: ['chart', view.id] });
+      void client.invalidateQueries({ queryKey: ['charts'] });
+    };
+  }, [view, client]);
+  if (!session) return <Waiting title="Opening the chart…" />;
+  return <OpenedChart view={view} productions={productions} session={session} />;
+}
+
+function OpenedChart({
+  view,
+  productions,
+  session,
+}: {
+  view: ChartView;
+  productions: readonly ProductionView[];
+  session: DocumentSession<ChartDocument>;
+}): ReactElement {
+  const navigate = useNavigate();
+  const { saveState, document } = useStore(session.store);
+  const production = productions.find((candidate) => candidate.characters.some((character) => character.id === view.characterId));
+  const character = production?.characters.find((candidate) => candidate.id === view.characterId);
+  const { name } = chartSettings(document);
+  useEffect(() => {
+    const before = window.document.title;
+    window.document.title = `${name} · Zest Jaw`;
+    return () => void (window.document.title = before);
+  }, [name]);
+  return (
+    <div className="flex h-full min-h-0 flex-col">
+      <TopBar>
+        <p className="min-w-0 flex-1 truncate text-ink-soft">
+          <Link to="/" className="rounded hover:text-ink">
+            {production?.name ?? 'Scenes'}
+          </Link>{' '}
+          <span aria-hidden>/</span> {character?.name ?? 'Nobody’s'} <span aria-hidden>/</span>{' '}
+          <b className="font-semibold text-ink">{name}</b>
+        </p>
+        <SaveWord states={[saveState]} />
+      </TopBar>
+      <ChartWorkspace
+        chartId={view.id}
+        characterId={view.characterId}
+        characterName={character?.name ?? name}
+        session={session}
+        onSwitch={(id) => void navigate(`/charts/${id}`)}
+      />
+      <ConflictDialog session={session} noun="mouth chart" title={name} />
+    </div>
+  );
+}

@@ -1,0 +1,96 @@
+/** How built mouths are finished: colours, line and rim, for the whole chart or for one mouth. */
+import { chartSettings, setChart, setOwnStyle, STARTER_STYLE_WORDS, STARTER_STYLES, type MouthStyle } from '@zest-jaw/core';
+import { useState, type ReactElement } from 'react';
+import { newId } from '../session/documentSession.js';
+import { useOpenChart } from './openChart.js';
+
+const COLOURS: readonly (readonly [keyof MouthStyle, string])[] = [
+  ['line', 'Line'],
+  ['lip', 'Lips'],
+  ['inside', 'Inside'],
+  ['teeth', 'Teeth'],
+  ['tongue', 'Tongue'],
+];
+
+export function FinishPanel(): ReactElement {
+  const { chart, drawing, look, lookIndex, change } = useOpenChart();
+  const isBuilt = look.art.kind === 'built';
+  const own = look.art.kind === 'built' ? look.art.style : undefined;
+  const [wantsOwn, setWantsOwn] = useState(false);
+  const isOwn = isBuilt && (own !== undefined || wantsOwn);
+  const style = { ...chartSettings(chart).style, ...own };
+  const set = (changes: Partial<MouthStyle>): void =>
+    void change((now) => (isOwn ? setOwnStyle(now, drawing.id, changes, newId, lookIndex) : setChart(now, { style: changes }, newId)));
+  return (
+    <section className="flex flex-col gap-3" aria-label="Finish">
+      <fieldset className="flex gap-1">
+        <legend className="name mb-1 text-[18px]">Finish</legend>
+        {[false, true].map((single) => (
+          <button
+            key={String(single)}
+            type="button"
+            aria-pressed={isOwn === single}
+            disabled={single && !isBuilt}
+            onClick={() => {
+              setWantsOwn(single);
+              if (!single && own !== undefined) change((now) => setOwnStyle(now, drawing.id, null, newId, lookIndex));
+            }}
+            className="rounded-full border border-rule bg-lift px-3 py-0.5 text-[14px] aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink"
+          >
+            {single ? `Only ${drawing.label}` : 'All built mouths'}
+          </button>
+        ))}
+      </fieldset>
+      <div className="flex flex-wrap gap-x-4 gap-y-2">
+        {COLOURS.map(([key, label]) => (
+          <label key={key} className="flex items-center gap-2 text-[14px]">
+            <input
+              type="color"
+              value={String(style[key])}
+              onChange={(event) => set({ [key]: event.target.value })}
+              className="h-7 w-9 cursor-pointer rounded-md border border-rule bg-lift p-0.5"
+            />
+            {label}
+          </label>
+        ))}
+      </div>
+      {(
+        [
+          ['weight', 'Line weight', 0, 10],
+          ['rim', 'Rim of the lips', 0, 1],
+        ] as const
+      ).map(([key, label, least, most]) => (
+        <label key={key} className="flex h-[25px] items-center gap-3 text-[14px]">
+          <span className="w-[94px] text-ink-soft">{label}</span>
+          <input
+            type="range"
+            min={least}
+            max={most}
+            step={most / 100}
+            value={style[key]}
+            onChange={(event) => set({ [key]: Number(event.target.value) })}
+            className="w-0 flex-1"
+          />
+          <output className="w-[38px] text-right text-ink-soft">{style[key].toFixed(most > 1 ? 1 : 2)}</output>
+        </label>
+      ))}
+      <div>
+        <p className="mb-1 text-[14px] font-semibold">Begin from</p>
+        <div className="flex flex-wrap gap-1">
+          {Object.entries(STARTER_STYLES).map(([name, starter]) => (
+            <button
+              key={name}
+              type="button"
+              title={STARTER_STYLE_WORDS[name]}
+              onClick={() => set(starter)}
+              className="flex items-center gap-1.5 rounded-full border border-rule bg-lift px-2.5 py-0.5 text-[14px] hover:border-graphite"
+            >
+              <span className="size-3 rounded-full" style={{ background: starter.lip, boxShadow: `0 0 0 2px ${starter.line}` }} />
+              {STARTER_STYLE_WORDS[name]!.split(':')[0]}
+            </button>
+          ))}
+        </div>
+      </div>
+    </section>
+  );
+}
