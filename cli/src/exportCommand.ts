@@ -72,18 +72,19 @@ export async function exportCommand(args: string[]): Promise<void> {
     throw new CannotDo('This chart has placed pictures, which are kept in the application. Hand the frames on from there.');
   const [fault] = values.pictures === undefined ? [] : checkPictureOptions(options, keyed.length);
   if (fault) throw new WrongUse(fault);
+  const scene = sceneOfKeyed(keyed, options.firstNumber);
+  const charts = new Map([[scene.tracks[0]!.chartId, chart]]);
   try {
     if (values.sheet !== undefined) {
-      const scene = sceneOfKeyed(keyed, options.firstNumber);
-      writeFileSync(values.sheet, exposureSheetCsv(scene, [{ trackId: scene.tracks[0]!.id, name: 'Character', chart }]));
+      writeFileSync(values.sheet, exposureSheetCsv(scene, [{ trackId: scene.tracks[0]!.id, name: 'Character', charts }]));
     }
     if (values.pictures !== undefined) {
       const folder = values.pictures;
       mkdirSync(folder, { recursive: true });
-      const frames = looksOfFrames(keyed.exposures, keyed.length, chart);
+      const frames = looksOfFrames(scene, scene.tracks[0]!.id, charts);
       renderPictures(
         frames,
-        chart,
+        charts,
         { ...options, withHead: false },
         () => '',
         ({ name, png }) => writeFileSync(join(folder, name), png),

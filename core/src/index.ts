@@ -160,6 +160,7 @@ export {
   type SceneSettings,
   type SceneWord,
   type Track,
+  type TrackView,
 } from './scene/sceneDocument.js';
 export { checkScene, MAX_SCENE_FRAMES } from './scene/checkScene.js';
 export { placedSounds, placedWords, type PlacedSound, type PlacedWord } from './scene/placedSounds.js';
@@ -234,3 +235,5 @@ export { svgParts, type SvgPart, type SvgParts } from './formats/svg/svgParts.js
 export { stackOfOpenRaster, type OpenRasterLayer, type OpenRasterMouth } from './formats/openRaster.js';
 export { fittedPlacement, placementsOfImport, takeImported, type ImportRow } from './chart/takeImport.js';
 export { PICTURE_FILE_LIMITS } from './formats/pictureFileLimits.js';
+export { chartIdsOfScene, chartStretchAt, chartStretches, type ChartStretch } from './scene/trackCharts.js';
+export { counterpart, switchChart } from './scene/switchChart.js';

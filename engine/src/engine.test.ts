@@ -16,12 +16,12 @@ describe('pictures', () => {
   it('are numbered from the first, one a frame, each distinct one rendered once', () => {
     const made: { name: string; png: Uint8Array }[] = [];
     const [rest, drop] = [
-      { drawing: 'rest', look: 0 },
-      { drawing: 'drop', look: 0 },
+      { chartId: 'chart', drawing: 'rest', look: 0 },
+      { chartId: 'chart', drawing: 'drop', look: 0 },
     ];
     renderPictures(
       [rest, drop, rest, undefined],
-      chart,
+      new Map([['chart', chart]]),
       options,
       () => '',
       (picture) => made.push(picture),

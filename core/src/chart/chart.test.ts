@@ -9,6 +9,7 @@ import {
   STARTER_SHAPES,
   starterChart,
 } from '../index.js';
+import { emptyScene, TEST_CHARTS } from '../testing/testPatch.js';
 
 const chart = starterChart('Starter', 'brush');
 
@@ -55,8 +56,10 @@ describe('numbered pictures', () => {
   ])('refuse %s', (_, changes, message) => expect(checkPictureOptions({ ...good, ...changes }, 100).join(' ')).toMatch(message));
 
   it('hold a drawing over its frames and leave gaps empty', () => {
-    const shown = { drawing: 'drop', look: 0 };
-    expect(looksOfFrames([{ from: 1, to: 3, drawing: 'drop' }], 4, chart)).toEqual([undefined, shown, shown, undefined]);
+    const scene = emptyScene(4);
+    const exposures = [{ ...scene.exposures[0]!, from: 1, to: 3, drawing: 'drop' }];
+    const shown = { chartId: 'chart', drawing: 'drop', look: 0 };
+    expect(looksOfFrames({ ...scene, exposures }, 'mouth1', TEST_CHARTS)).toEqual([undefined, shown, shown, undefined]);
   });
 
   it('put the mouth on the head where its cross is', () => {

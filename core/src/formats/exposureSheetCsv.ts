@@ -8,6 +8,7 @@ import Papa from 'papaparse';
 import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
 import { placedSounds, placedWords } from '../scene/placedSounds.js';
 import { frameNumber, sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
+import { chartStretchAt } from '../scene/trackCharts.js';
 import { exposuresOfTrack, maybeExposureAt } from '../sheet/exposures.js';
 import { formatTimecode } from '../time/timecode.js';
 import { sampleAtFrame } from '../time/samples.js';
@@ -16,7 +17,8 @@ export interface SheetTrack {
   readonly trackId: string;
   /** Column heading: who speaks. */
   readonly name: string;
-  readonly chart: ChartDocument;
+  /** The charts the track uses, by id. */
+  readonly charts: ReadonlyMap<string, ChartDocument>;
 }
 
 /** Stands in a frame that holds the drawing above it. */
@@ -38,9 +40,10 @@ export function exposureSheetCsv(scene: SceneDocument, tracks: readonly SheetTra
     const [from, to] = [sampleAtFrame(frameRate, frame), sampleAtFrame(frameRate, frame + 1)];
     const starting = words.filter((word) => word.from >= from && word.from < to).map((word) => word.text);
     const sounds = soundsOf.flatMap((list) => overlapping(list, from, to).map((sound) => sound.symbol));
-    const cells = tracks.flatMap(({ trackId, chart }) => {
+    const cells = tracks.flatMap(({ trackId, charts }) => {
       const exposure = maybeExposureAt(exposuresOfTrack(scene, trackId), frame);
-      const drawing = exposure && maybeDrawing(chart, exposure.drawing);
+      const chart = charts.get(chartStretchAt(scene, trackId, frame)?.chartId ?? '');
+      const drawing = exposure && chart && maybeDrawing(chart, exposure.drawing);
       if (!exposure || !drawing) return ['', '', ''];
       return exposure.from === frame ? [drawing.number, drawing.label, exposure.inked ? 'ink' : 'pencil'] : [HOLD_BAR, HOLD_BAR, ''];
     });

@@ -14,6 +14,7 @@ export function sceneOfKeyed(
     words: [],
     phonemes: [],
     tracks: [{ id: track, kind: 'mouth', characterId: 'character', chartId: 'chart', order: 0, rules: DEFAULT_RULES }],
+    views: [],
     exposures: keyed.exposures.map(({ from, to, drawing }, index) => ({
       id: `e${index}`,
       track,

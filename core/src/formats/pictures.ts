@@ -7,6 +7,9 @@ import type { ChartDocument } from '../chart/chart.js';
 import { lookIndexAt, lookOf, maybeDrawing } from '../chart/chart.js';
 import { faceToSvg } from '../chart/headToSvg.js';
 import { MOUTH_BOX } from '../draw/mouthFigure.js';
+import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
+import { chartStretchAt } from '../scene/trackCharts.js';
+import { exposuresOfTrack } from '../sheet/exposures.js';
 
 export interface PictureOptions {
   /** Letters, spaces, `-` and `_`; no digits. */
@@ -52,6 +55,7 @@ export function pictureName(baseName: string, number: number): string {
 
 /** What one frame shows: a drawing, and which of its looks. */
 export interface FrameLook {
+  readonly chartId: string;
   readonly drawing: string;
   readonly look: number;
 }
@@ -65,7 +69,7 @@ export interface FrameLook {
  */
 export function pictureSvg(
   chart: ChartDocument,
-  shown: FrameLook | undefined,
+  shown: Pick<FrameLook, 'drawing' | 'look'> | undefined,
   { width, height, withHead }: Pick<PictureOptions, 'width' | 'height'> & { readonly withHead: boolean },
   hrefOf: (hash: string) => string = () => '',
 ): string {
@@ -80,17 +84,20 @@ export function pictureSvg(
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${x} ${y} ${across} ${down}" preserveAspectRatio="xMidYMid meet">${inner}</svg>`;
 }
 
-/** What each frame shows, undefined where nothing is exposed. Shape: one entry a frame. */
+/** What each frame of a track shows, undefined where nothing is exposed. Shape: one entry a frame. */
 export function looksOfFrames(
-  exposures: readonly { from: number; to: number; drawing: string }[],
-  lengthFrames: number,
-  chart: ChartDocument,
+  scene: SceneDocument,
+  trackId: string,
+  charts: ReadonlyMap<string, ChartDocument>,
 ): (FrameLook | undefined)[] {
+  const { lengthFrames } = sceneSettings(scene);
   const frames = new Array<FrameLook | undefined>(lengthFrames).fill(undefined);
-  for (const { from, to, drawing: id } of exposures) {
-    const drawing = maybeDrawing(chart, id);
+  for (const { from, to, drawing: id } of exposuresOfTrack(scene, trackId)) {
+    const { chartId } = chartStretchAt(scene, trackId, from)!;
+    const chart = charts.get(chartId);
+    const drawing = chart && maybeDrawing(chart, id);
     for (let frame = from; frame < Math.min(to, lengthFrames); frame++)
-      frames[frame] = { drawing: id, look: drawing ? lookIndexAt(drawing, frame, from) : 0 };
+      frames[frame] = { chartId, drawing: id, look: drawing ? lookIndexAt(drawing, frame, from) : 0 };
   }
   return frames;
 }

@@ -7,6 +7,7 @@ import { checkRules } from '../keying/rules.js';
 import { maybePhoneme } from '../phonetics/phonemes.js';
 import { isFrameRate } from '../time/frameRate.js';
 import { SCENE_KIND, sceneSettings, type SceneDocument } from './sceneDocument.js';
+import { chartStretches } from './trackCharts.js';
 
 /** The longest scene accepted, in frames: half an hour at 30 fps. */
 export const MAX_SCENE_FRAMES = 54_000;
@@ -63,14 +64,14 @@ function checkReadingTables(scene: SceneDocument): string[] {
 function checkExposures(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>): string[] {
   const faults: string[] = [];
   const { lengthFrames } = sceneSettings(scene);
-  const drawings = new Map(
-    scene.tracks.map((track) => [track.id, new Set(charts.get(track.chartId)?.drawings.map((drawing) => drawing.id))]),
-  );
+  const drawings = new Map([...charts].map(([id, chart]) => [id, new Set(chart.drawings.map((drawing) => drawing.id))]));
+  const stretches = new Map(scene.tracks.map((track) => [track.id, chartStretches(scene, track.id)]));
   let before = { track: '', to: 0 };
   for (const exposure of scene.exposures) {
-    const known = drawings.get(exposure.track);
-    if (!known) faults.push(`Exposure ${exposure.id} is on the track ${exposure.track}, which is not there.`);
-    else if (!known.has(exposure.drawing))
+    const stretch = stretches.get(exposure.track)?.findLast((candidate) => candidate.from <= exposure.from);
+    if (!stretch) faults.push(`Exposure ${exposure.id} is on the track ${exposure.track}, which is not there.`);
+    else if (exposure.to > stretch.to) faults.push(`Exposure ${exposure.id} runs past frame ${stretch.to}, where the chart changes.`);
+    else if (!drawings.get(stretch.chartId)?.has(exposure.drawing))
       faults.push(`Exposure ${exposure.id} shows the drawing ${exposure.drawing}, which is not in its chart.`);
     if (!isSpan(exposure.from, exposure.to) || exposure.to > lengthFrames)
       faults.push(`Exposure ${exposure.id} does not lie inside the scene.`);
@@ -81,10 +82,23 @@ function checkExposures(scene: SceneDocument, charts: ReadonlyMap<string, ChartD
   return faults;
 }
 
+function checkViews(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>): string[] {
+  const { lengthFrames } = sceneSettings(scene);
+  const tracks = new Set(scene.tracks.map((track) => track.id));
+  return scene.views.flatMap((view, index) => {
+    const before = scene.views[index - 1];
+    if (!tracks.has(view.track)) return [`The change of chart ${view.id} is on the track ${view.track}, which is not there.`];
+    if (!charts.has(view.chartId)) return [`The change of chart ${view.id} is to ${view.chartId}, which is not there.`];
+    if (!Number.isInteger(view.from) || view.from < 1 || view.from >= lengthFrames)
+      return [`The change of chart ${view.id} must lie on a whole frame after the first, inside the scene.`];
+    return before?.track === view.track && before.from === view.from ? [`The chart changes twice at frame ${view.from}.`] : [];
+  });
+}
+
 /**
  * What is wrong with a scene, as sentences; empty when nothing is.
  *
- * @param charts the charts its tracks use, by id
+ * @param charts the charts it uses, by id
  */
 export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>): string[] {
   const settings = checkSettings(scene);
@@ -98,5 +112,12 @@ export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, Cha
       ? []
       : [`Clip ${clip.id} must start on a whole frame from 0 and be at least a sample long.`],
   );
-  return [...checkOrder(scene), ...tracks, ...clips, ...checkReadingTables(scene), ...checkExposures(scene, charts)];
+  return [
+    ...checkOrder(scene),
+    ...tracks,
+    ...checkViews(scene, charts),
+    ...clips,
+    ...checkReadingTables(scene),
+    ...checkExposures(scene, charts),
+  ];
 }

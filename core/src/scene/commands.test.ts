@@ -29,7 +29,7 @@ const lane = (scene: SceneDocument): string[] =>
   exposuresOfTrack(scene, track).map((exposure) => `${exposure.from}-${exposure.to} ${exposure.drawing}${exposure.inked ? ' ink' : ''}`);
 
 function keyed(scene: SceneDocument): SceneDocument {
-  const result = keyPencil(scene, track, TEST_CHART, countedIds('k'));
+  const result = keyPencil(scene, track, TEST_CHARTS, countedIds('k'));
   if (isRefusal(result)) throw new Error(result.refusal);
   return testPatch(scene, result.patch);
 }
@@ -81,7 +81,7 @@ describe('pencil and ink', () => {
   const scene = keyed(sceneWithReading(['P', 'L', 'IY', 'Z', 'M', 'AA', 'P'], 6000));
 
   it('keying twice changes nothing', () => {
-    const again = keyPencil(scene, track, TEST_CHART, countedIds('z'));
+    const again = keyPencil(scene, track, TEST_CHARTS, countedIds('z'));
     expect(!isRefusal(again) && again.patch.ops).toEqual([]);
   });
 
@@ -127,7 +127,7 @@ describe('a reading', () => {
     expect(takeReading(emptyScene(), 'clip9', readingOf(['AA'], 900, 48_000), countedIds())).toHaveProperty('refusal');
     expect(setScript(emptyScene(), 'clip9', 'x', countedIds())).toHaveProperty('refusal');
     expect(setRules(emptyScene(), 'eyes', { leadFrames: 1, holdFrames: 1, strict: false }, countedIds())).toHaveProperty('refusal');
-    expect(keyPencil(emptyScene(), 'eyes', TEST_CHART, countedIds())).toHaveProperty('refusal');
+    expect(keyPencil(emptyScene(), 'eyes', TEST_CHARTS, countedIds())).toHaveProperty('refusal');
   });
 });
 
@@ -232,7 +232,7 @@ describe('systems of the bar sheet', () => {
 describe('the exposure sheet as CSV', () => {
   const scene = keyed(sceneWithReading(['P', 'AA', 'M'], 8000));
   const rows = (document: SceneDocument): string[] =>
-    exposureSheetCsv(document, [{ trackId: track, name: 'Bramble', chart: TEST_CHART }]).split('\r\n');
+    exposureSheetCsv(document, [{ trackId: track, name: 'Bramble', charts: TEST_CHARTS }]).split('\r\n');
 
   it('has one row a frame, numbers from the first frame, and a bar for a hold', () => {
     const sheet = rows(scene);

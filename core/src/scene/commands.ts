@@ -7,10 +7,11 @@ import type { DocumentRecord } from '../document/documentKind.js';
 import { sameJson } from '../document/documentKind.js';
 import type { Patch, PatchOp, PutOp } from '../document/patch.js';
 import { checkRules, type KeyingRules } from '../keying/rules.js';
-import { keySounds, type NotShown } from '../keying/keySounds.js';
+import { keySounds, type Keyed, type NotShown } from '../keying/keySounds.js';
 import type { Reading } from '../reading/reading.js';
 import { exposuresOfTrack, maybeExposureAt } from '../sheet/exposures.js';
 import { placedSounds } from './placedSounds.js';
+import { chartStretchAt, chartStretches, type ChartStretch } from './trackCharts.js';
 import {
   sceneSettings,
   type Clip,
@@ -49,11 +50,12 @@ export function putDrawing(
   if (!Number.isInteger(frame) || frame < 0 || frame >= lengthFrames)
     return { refusal: `Frame ${frame} is outside the scene, which has ${lengthFrames} frames.` };
   const exposures = exposuresOfTrack(scene, track);
+  const end = chartStretchAt(scene, track, frame)?.to ?? lengthFrames;
   const there = maybeExposureAt(exposures, frame);
   const reason = 'exposure.put';
   if (!there) {
     const next = exposures.find((exposure) => exposure.from > frame);
-    const added: Exposure = { id: newId(), track, from: frame, to: next?.from ?? lengthFrames, drawing, inked: true, plays: [] };
+    const added: Exposure = { id: newId(), track, from: frame, to: Math.min(next?.from ?? end, end), drawing, inked: true, plays: [] };
     return { id: newId(), reason, ops: [put('exposures', null, added)] };
   }
   if (there.drawing === drawing && there.inked) return { refusal: 'That mouth is inked here already.' };
@@ -81,16 +83,31 @@ export function setInk(
   };
 }
 
+/** The plans of several charts as one: each for its own stretches, cut where the chart changes. */
+function joinedPlans(stretches: readonly ChartStretch[], plans: ReadonlyMap<string, Keyed>): Keyed {
+  const exposures = stretches.flatMap(({ from, to, chartId }) =>
+    plans.get(chartId)!.exposures.flatMap((exposure) => {
+      const cut = { ...exposure, from: Math.max(from, exposure.from), to: Math.min(to, exposure.to) };
+      return cut.from < cut.to ? [cut] : [];
+    }),
+  );
+  // A closure is missing only where no chart's plan shows it.
+  const [first, ...others] = [...plans.values()];
+  const notShown = first!.notShown.filter(({ sound }) => others.every((plan) => plan.notShown.some((entry) => entry.sound === sound)));
+  return { exposures, notShown };
+}
+
 /**
  * Keys a track again: every pencilled exposure is planned anew between the inked ones.
  * Exposures that come out the same keep their ids, so keying twice changes nothing.
  *
+ * @param charts the charts the track uses, by id
  * @returns the patch, whose ops are empty when nothing changes, and the closures that could not be shown
  */
 export function keyPencil(
   scene: SceneDocument,
   trackId: string,
-  chart: ChartDocument,
+  charts: ReadonlyMap<string, ChartDocument>,
   newId: IdSource,
 ): { patch: Patch; notShown: readonly NotShown[] } | Refusal {
   const track = scene.tracks.find((candidate) => candidate.id === trackId);
@@ -98,14 +115,17 @@ export function keyPencil(
   const { frameRate, lengthFrames } = sceneSettings(scene);
   const placed = placedSounds(scene, track.characterId);
   const current = exposuresOfTrack(scene, trackId);
-  const keyed = keySounds({
-    sounds: placed,
-    frameRate,
-    lengthFrames,
-    chart,
-    rules: track.rules,
-    ink: current.filter((exposure) => exposure.inked),
-  });
+  const ink = current.filter((exposure) => exposure.inked);
+  const stretches = chartStretches(scene, trackId);
+  const missing = stretches.find((stretch) => !charts.has(stretch.chartId));
+  if (missing) return { refusal: 'The mouth chart of this track is gone. Choose another chart.' };
+  const plans = new Map(
+    [...new Set(stretches.map((stretch) => stretch.chartId))].map((id) => [
+      id,
+      keySounds({ sounds: placed, frameRate, lengthFrames, chart: charts.get(id)!, rules: track.rules, ink }),
+    ]),
+  );
+  const keyed = stretches.length === 1 ? plans.get(stretches[0]!.chartId)! : joinedPlans(stretches, plans);
   const pencilled = new Map(current.filter((exposure) => !exposure.inked).map((exposure) => [exposure.from, exposure]));
   const puts: PutOp[] = [];
   for (const { from, to, drawing, plays } of keyed.exposures) {

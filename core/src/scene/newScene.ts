@@ -23,6 +23,7 @@ export function newScene({ title, frameRate, firstFrame, chartId, chart, rules, 
     words: [],
     phonemes: [],
     tracks: [{ id: 'mouth1', kind: 'mouth', characterId: clip.characterId, chartId, order: 0, rules }],
+    views: [],
     exposures: [{ id: 'rest0', track: 'mouth1', from: 0, to: lengthFrames, drawing: restDrawing(chart).id, inked: false, plays: [] }],
   };
 }

@@ -61,6 +61,15 @@ export interface Track {
   readonly rules: KeyingRules;
 }
 
+/** From a frame on, a track's mouths are on another chart of its character: the head has turned. */
+export interface TrackView {
+  readonly id: string;
+  readonly track: string;
+  /** Later than frame 0, where the track's own chart begins. */
+  readonly from: number;
+  readonly chartId: string;
+}
+
 /** A drawing held from frame `from` up to, not including, `to`. */
 export interface Exposure {
   readonly id: string;
@@ -80,6 +89,7 @@ export interface SceneDocument {
   readonly words: readonly SceneWord[];
   readonly phonemes: readonly ScenePhoneme[];
   readonly tracks: readonly Track[];
+  readonly views: readonly TrackView[];
   readonly exposures: readonly Exposure[];
 }
 
@@ -91,6 +101,7 @@ export const SCENE_KIND: DocumentKind<SceneDocument> = {
   words: { compare: (a, b) => compareText(a.clip, b.clip) || a.fromSample - b.fromSample },
   phonemes: { compare: (a, b) => compareText(a.clip, b.clip) || a.fromSample - b.fromSample },
   tracks: { compare: (a, b) => a.order - b.order },
+  views: { compare: (a, b) => compareText(a.track, b.track) || a.from - b.from },
   exposures: {
     compare: (a, b) => compareText(a.track, b.track) || a.from - b.from,
     span: {

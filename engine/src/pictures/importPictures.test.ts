@@ -81,8 +81,18 @@ describe('an SVG', () => {
     expect(Buffer.from(press!.picture).toString()).not.toContain('linearGradient');
   });
 
-  it('may be one picture all the same', async () => {
-    expect(names((await found({ 'chart.svg': groups }, { ...WHOLE, cut: { how: 'single' } })).mouths)).toEqual(['chart']);
+  it('may be one picture all the same, with its page around it', async () => {
+    const { mouths } = await found({ 'chart.svg': groups }, { ...WHOLE, cut: { how: 'single' } });
+    expect(names(mouths)).toEqual(['chart']);
+    expect(mouths[0]!.art).toMatchObject({ width: 300, height: 200, page: { x: 0, y: 0 } });
+    expect(mouths[0]!.art.ink.x).toBeCloseTo(20, -0.5);
+  });
+
+  it('that is one opaque area is all ink', async () => {
+    const { mouths } = await found({
+      'jaw.svg': '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 80 40"><rect width="80" height="40"/></svg>',
+    });
+    expect(mouths[0]!.art.ink.width).toBeCloseTo(80, 0);
   });
 
   const around = (inner: string): string =>

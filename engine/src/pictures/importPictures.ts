@@ -80,21 +80,32 @@ const inNaturalOrder = (a: NamedFile, b: NamedFile): number => a.name.localeComp
 /** Empty ground left around a mouth, in pixels, so that its edge stays soft. */
 const MARGIN = 2;
 
-/** A raster cropped to its ink and kept as PNG; undefined when there is nothing on it. */
+/** The ink of a raster: what is not ground, or all of it when it is one opaque area; undefined when it is empty. */
+function maybeInk(raster: Raster): Box | undefined {
+  const ink = maybeBoxOfMask(figureOf(raster));
+  if (ink) return ink;
+  const isOpaque = raster.pixels.every((value, index) => index % 4 !== 3 || value > 127);
+  return isOpaque ? { x: 0, y: 0, width: raster.width, height: raster.height } : undefined;
+}
+
+/** A raster kept as PNG, cropped to its ink unless it is to stay whole; undefined when there is nothing on it. */
 async function maybePlaced(
   raster: Raster,
   origin: { x: number; y: number },
+  whole = false,
 ): Promise<Pick<Found, 'art' | 'mediaType' | 'picture' | 'preview'> | undefined> {
-  const ink = maybeBoxOfMask(figureOf(raster));
+  const ink = maybeInk(raster);
   if (!ink) return undefined;
-  const left = Math.max(0, ink.x - MARGIN);
-  const top = Math.max(0, ink.y - MARGIN);
-  const box: Box = {
-    x: left,
-    y: top,
-    width: Math.min(raster.width, ink.x + ink.width + MARGIN) - left,
-    height: Math.min(raster.height, ink.y + ink.height + MARGIN) - top,
-  };
+  const left = whole ? 0 : Math.max(0, ink.x - MARGIN);
+  const top = whole ? 0 : Math.max(0, ink.y - MARGIN);
+  const box: Box = whole
+    ? { x: 0, y: 0, width: raster.width, height: raster.height }
+    : {
+        x: left,
+        y: top,
+        width: Math.min(raster.width, ink.x + ink.width + MARGIN) - left,
+        height: Math.min(raster.height, ink.y + ink.height + MARGIN) - top,
+      };
   const part = cropped(raster, box);
   const [picture, preview] = await Promise.all([pngOfRaster(part, KEPT_SIDE), pngOfRaster(part, PREVIEW_SIDE)]);
   return {
@@ -141,7 +152,11 @@ async function mouthsOfRasters(
   const sheet = clearPaper ? withoutPaper(first!) : first!;
   const cells = cellsOf(sheet, cut);
   for (const [index, cell] of cells.entries()) {
-    const placed = await maybePlaced(cells.length === 1 ? sheet : cropped(sheet, cell), cells.length === 1 ? { x: 0, y: 0 } : cell);
+    const placed = await maybePlaced(
+      cells.length === 1 ? sheet : cropped(sheet, cell),
+      cells.length === 1 ? { x: 0, y: 0 } : cell,
+      cut.how === 'single',
+    );
     if (!placed) continue;
     const many = cells.length > 1;
     found.push({
@@ -187,19 +202,20 @@ function mouthsOfSvg(file: NamedFile, single: boolean, warnings: string[]): Foun
     } catch {
       throw new CannotUsePicture(`${baseName(file.name)} cannot be painted: its drawing is broken at “${part.name}”. Export it again.`);
     }
-    const ink = maybeBoxOfMask(figureOf(whole.raster));
+    const ink = maybeInk(whole.raster);
     if (!ink) {
       warnings.push(`${baseName(file.name)}: “${part.name}” has nothing on its page and is left out.`);
       continue;
     }
     const unit = (pixels: number): number => pixels / whole.perUnit;
     const margin = unit(MARGIN);
-    const view = {
+    const closeUp = {
       x: canvas.x + unit(ink.x) - margin,
       y: canvas.y + unit(ink.y) - margin,
       width: unit(ink.width) + 2 * margin,
       height: unit(ink.height) + 2 * margin,
     };
+    const view = single ? canvas : closeUp;
     const svg = part.svg(view);
     const measures = measurePicture(whole.raster);
     found.push({
@@ -215,7 +231,12 @@ function mouthsOfSvg(file: NamedFile, single: boolean, warnings: string[]): Foun
         kind: 'placed',
         width: view.width,
         height: view.height,
-        ink: { x: margin, y: margin, width: unit(ink.width), height: unit(ink.height) },
+        ink: {
+          x: canvas.x + unit(ink.x) - view.x,
+          y: canvas.y + unit(ink.y) - view.y,
+          width: unit(ink.width),
+          height: unit(ink.height),
+        },
         page: { x: view.x, y: view.y },
         measures: { ...measures, opening: unit(measures.opening), width: unit(measures.width) },
       },

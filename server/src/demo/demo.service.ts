@@ -131,6 +131,6 @@ function applied(scene: SceneDocument, patch: Patch | Refusal): SceneDocument {
 }
 
 function keyed(scene: SceneDocument, chart: ChartDocument): SceneDocument {
-  const result = keyPencil(scene, scene.tracks[0]!.id, chart, randomUUID);
+  const result = keyPencil(scene, scene.tracks[0]!.id, new Map([[scene.tracks[0]!.chartId, chart]]), randomUUID);
   return applied(scene, isRefusal(result) ? result : result.patch);
 }

@@ -1,7 +1,7 @@
 /** Numbered pictures of a track, as a zip file: a job like reading. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
-import { checkPictureOptions, exposuresOfTrack, looksOfFrames, picturesOfChart, sceneSettings } from '@zest-jaw/core';
+import { checkPictureOptions, looksOfFrames, picturesOfChart, sceneSettings } from '@zest-jaw/core';
 import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
@@ -58,11 +58,12 @@ export class PictureService implements OnModuleInit {
     const scenes = new SceneStore(em);
     const { document } = await scenes.load(job.scene!.id);
     const track = document.tracks.find((candidate) => candidate.id === options.trackId);
-    const chart = track && (await scenes.chartsOf(document)).get(track.chartId);
-    if (!track || !chart) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
-    const frames = looksOfFrames(exposuresOfTrack(document, track.id), sceneSettings(document).lengthFrames, chart);
-    const pictures = await new AssetStore(em).dataUris(picturesOfChart(chart));
-    await this.workers.run('pictures', { file: this.fileOf(job), frames, chart, options, pictures }, signal, report);
+    const charts = await scenes.chartsOf(document);
+    if (!track || charts.size === 0) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
+    const frames = looksOfFrames(document, track.id, charts);
+    const hashes = new Set([...charts.values()].flatMap((chart) => [...picturesOfChart(chart)]));
+    const pictures = await new AssetStore(em).dataUris(hashes);
+    await this.workers.run('pictures', { file: this.fileOf(job), frames, charts, options, pictures }, signal, report);
     return [];
   }
 }

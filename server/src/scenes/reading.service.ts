@@ -64,8 +64,6 @@ function patchOf(result: Patch | Refusal): Patch {
 }
 
 function pencilPatch(document: SceneDocument, charts: ReadonlyMap<string, ChartDocument>, trackId: string): Patch {
-  const chart = charts.get(document.tracks.find((track) => track.id === trackId)?.chartId ?? '');
-  if (!chart) throw new JobFailed('The mouth chart of this track is gone. Choose another chart.');
-  const keyed = keyPencil(document, trackId, chart, randomUUID);
+  const keyed = keyPencil(document, trackId, charts, randomUUID);
   return isRefusal(keyed) ? patchOf(keyed) : keyed.patch;
 }

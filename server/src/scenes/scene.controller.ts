@@ -90,7 +90,13 @@ export class SceneController {
   @ApiOperation({ summary: 'A new scene from a whole document, such as one that no longer fits the server’s.' })
   async copy(@Body() dto: CopyDocumentDto): Promise<{ id: string }> {
     const sent = dto.document as unknown as SceneDocument;
-    if (!Array.isArray(sent.settings) || !Array.isArray(sent.tracks) || !Array.isArray(sent.exposures) || !Array.isArray(sent.clips))
+    if (
+      !Array.isArray(sent.settings) ||
+      !Array.isArray(sent.tracks) ||
+      !Array.isArray(sent.exposures) ||
+      !Array.isArray(sent.clips) ||
+      !Array.isArray(sent.views)
+    )
       throw cannotUse('This is not a scene document.');
     const document: SceneDocument = { ...sent, settings: [{ ...sceneSettings(sent), title: dto.title }] };
     await this.scenes.check(document);
@@ -172,7 +178,7 @@ export class SceneController {
       document.tracks.map((track) => ({
         trackId: track.id,
         name: characters.get(track.characterId) ?? track.id,
-        chart: charts.get(track.chartId)!,
+        charts,
       })),
     );
   }

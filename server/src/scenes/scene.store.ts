@@ -1,7 +1,7 @@
 /** Scenes as documents with revisions. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { checkScene, SCENE_KIND, sceneSettings, type ChartDocument, type Patch, type SceneDocument } from '@zest-jaw/core';
+import { chartIdsOfScene, checkScene, SCENE_KIND, sceneSettings, type ChartDocument, type Patch, type SceneDocument } from '@zest-jaw/core';
 import { Applied, DocumentStore } from '../documents/document.store.js';
 import { cannotUse } from '../guard/problem.js';
 import { Chart, Revision, Scene } from '../storage/entities.js';
@@ -14,9 +14,9 @@ export class SceneStore extends DocumentStore<SceneDocument, Scene> {
   protected readonly revisions = Revision;
   protected readonly owner = 'scene';
 
-  /** The charts of a document's tracks, by id. */
+  /** The charts of a document, by id. */
   async chartsOf(document: SceneDocument): Promise<Map<string, ChartDocument>> {
-    const charts = await this.em.find(Chart, { id: { $in: document.tracks.map((track) => track.chartId) } });
+    const charts = await this.em.find(Chart, { id: { $in: [...chartIdsOfScene(document)] } });
     return new Map(charts.map((chart) => [chart.id, chart.document]));
   }
 

@@ -5,7 +5,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { databaseOptions, prepareDatabase } from './database.js';
-import { Character, Chart, ChartRevision, Job } from './entities.js';
+import { Character, Chart, ChartRevision, Job, Scene } from './entities.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'zest-migrate-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -63,6 +63,7 @@ it('keeps every chart, its head, its history and its jobs', async () => {
     const redone = applyPatch(CHART_KIND, chart.document, revision.patch as Patch);
     expect(redone.drawings[0]!.label).toBe('Quiet');
     expect(await em.findOneOrFail(Character, { id: 'who' })).toMatchObject({ name: 'Who' });
+    expect((await em.findOneOrFail(Scene, { id: 's' }, { populate: ['document'] })).document.views).toEqual([]);
     expect(await em.findOneOrFail(Job, { id: 'j' })).toMatchObject({ kind: 'read', state: 'done' });
   } finally {
     await orm.close();

@@ -107,8 +107,18 @@ export class Migration20261126ChartsOfCharacters extends Migration {
   }
 }
 
+/** A track may change its chart inside a scene. */
+export class Migration20261126Views extends Migration {
+  override up(): void {
+    this.addSql(
+      "update `scene` set `document` = json_set(`document`, '$.views', json('[]')) where json_type(`document`, '$.views') is null;",
+    );
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
   { name: '20261126-charts-of-characters', class: Migration20261126ChartsOfCharacters },
+  { name: '20261126-views', class: Migration20261126Views },
 ];

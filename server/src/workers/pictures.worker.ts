@@ -9,14 +9,15 @@ import { Zip, ZipPassThrough } from 'fflate';
 export interface PicturesTask {
   readonly file: string;
   readonly frames: readonly (FrameLook | undefined)[];
-  readonly chart: ChartDocument;
+  /** By id. */
+  readonly charts: ReadonlyMap<string, ChartDocument>;
   readonly options: PictureOptions & { readonly withHead: boolean };
   /** The pictures of the chart as data URIs, by content hash. */
   readonly pictures: ReadonlyMap<string, string>;
   readonly progress?: MessagePort;
 }
 
-export default async function renderZip({ file, frames, chart, options, pictures, progress }: PicturesTask): Promise<void> {
+export default async function renderZip({ file, frames, charts, options, pictures, progress }: PicturesTask): Promise<void> {
   const output = createWriteStream(file);
   const zip = new Zip((error, chunk, final) => {
     if (error) output.destroy(error);
@@ -27,7 +28,7 @@ export default async function renderZip({ file, frames, chart, options, pictures
   });
   renderPictures(
     frames,
-    chart,
+    charts,
     options,
     (hash) => pictures.get(hash) ?? '',
     ({ name, png }, index) => {

@@ -22,7 +22,6 @@ interface BarSheetProps {
   readonly sprites: MouthSprites;
   readonly palette: Palette;
   readonly playhead: Playhead;
-  readonly drawingLabel: (drawing: string) => string;
 }
 
 function SystemCanvas({
@@ -91,7 +90,7 @@ function PlayheadMarks({ plan, data, playhead }: { plan: BarSheetPlan; data: She
   );
 }
 
-export function BarSheet({ scene, data, view, sprites, palette, playhead, drawingLabel }: BarSheetProps): ReactElement {
+export function BarSheet({ scene, data, view, sprites, palette, playhead }: BarSheetProps): ReactElement {
   const scroller = useRef<HTMLDivElement>(null);
   const [{ width, height }, measured] = useElementSize<HTMLDivElement>();
   const plan = useMemo(() => planBarSheet(scene, Math.max(360, width), view, height), [scene, width, view, height]);
@@ -164,12 +163,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, drawin
           <PlayheadMarks plan={plan} data={data} playhead={playhead} />
         </div>
       </div>
-      <HiddenGrid
-        systems={visible.flatMap(({ index }) => plan.systems[index] ?? [])}
-        data={data}
-        playhead={playhead}
-        drawingLabel={drawingLabel}
-      />
+      <HiddenGrid systems={visible.flatMap(({ index }) => plan.systems[index] ?? [])} data={data} playhead={playhead} />
     </div>
   );
 }

@@ -15,10 +15,9 @@ interface HiddenGridProps {
   readonly systems: readonly SystemPlan[];
   readonly data: SheetData;
   readonly playhead: Playhead;
-  readonly drawingLabel: (drawing: string) => string;
 }
 
-export function HiddenGrid({ systems, data, playhead, drawingLabel }: HiddenGridProps): ReactElement {
+export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactElement {
   const current = useStore(playhead.store, ({ frame }) => maybeExposureAt(data.exposures, frame)?.id);
   const within = <T extends Span>(items: readonly T[], system: SystemPlan): T[] =>
     items.filter((item) => item.from < system.to && item.to > system.from);
@@ -58,7 +57,7 @@ export function HiddenGrid({ systems, data, playhead, drawingLabel }: HiddenGrid
                 data-to={exposure.to}
                 data-drawing={exposure.drawing}
                 data-inked={exposure.inked}
-              >{`${drawingLabel(exposure.drawing)}, ${frames(exposure)}, ${exposure.inked ? 'ink' : 'pencil'}`}</span>
+              >{`${exposure.label}, ${frames(exposure)}, ${exposure.inked ? 'ink' : 'pencil'}`}</span>
             ))}
           </div>
         </div>

@@ -18,6 +18,7 @@ import { sheetData } from './sheetData.js';
 import type { Palette } from './palette.js';
 
 const chart = starterChart('Test', 'brush');
+const charts = new Map([['chart', chart]]);
 let ids = 0;
 const newId = (): string => `i${++ids}`;
 
@@ -90,13 +91,13 @@ function painted(view: 'key' | 'listen'): Call[] {
     clip,
   });
   scene = applyPatch(SCENE_KIND, scene, takeReading(scene, 'clip1', reading, newId) as Patch);
-  const keyed = keyPencil(scene, 'mouth1', chart, newId);
+  const keyed = keyPencil(scene, 'mouth1', charts, newId);
   if (isRefusal(keyed)) throw new Error(keyed.refusal);
   scene = applyPatch(SCENE_KIND, scene, keyed.patch);
   scene = applyPatch(SCENE_KIND, scene, putDrawing(scene, { track: 'mouth1', frame: 0, drawing: 'ring' }, chart, newId) as Patch);
   const sound = new Float32Array(96_000);
   sound[50_000] = 0.8;
-  const data = sheetData(scene, 'mouth1', chart, [{ atFrame: 0, samplesPerFrame: 2000, blocks: waveBlocks(sound, 96) }]);
+  const data = sheetData(scene, 'mouth1', charts, [{ atFrame: 0, samplesPerFrame: 2000, blocks: waveBlocks(sound, 96) }]);
   const plan = planBarSheet(scene, 900, view);
   const { context, calls } = recorder();
   const wanted: [string, boolean][] = [];
@@ -123,7 +124,7 @@ describe('one painted system', () => {
 
   it('draws every exposure once: ink solid and in colour, pencil broken and in graphite', () => {
     const sprites = calls.filter(([name]) => name === 'sprite');
-    expect(sprites[0]).toEqual(['sprite', 'ring', true]);
+    expect(sprites[0]).toEqual(['sprite', 'chart/ring', true]);
     expect(sprites.slice(1).every((call) => call[2] === false)).toBe(true);
     expect(calls.filter(([name]) => name === 'drawImage')).toHaveLength(sprites.length);
     const dashes = calls.filter(([name, dash]) => name === 'setLineDash' && (dash as number[]).length > 0);

@@ -3,7 +3,7 @@ import type { MouthSprites } from '../mouth/paintFigure.js';
 import { heightAtWidth } from '../mouth/paintFigure.js';
 import type { Palette } from './palette.js';
 import { placeMouths, rowNamed, type BarSheetPlan, type PlacedMouth, type Row, type SystemPlan } from './plan.js';
-import { SURE_WORD, type SheetData } from './sheetData.js';
+import { SURE_WORD, type SheetData, type SheetExposure } from './sheetData.js';
 
 const FONT = "'Source Sans 3 Variable', sans-serif";
 
@@ -169,7 +169,7 @@ function paintWave({ context, system, data, palette }: Brush, row: Row): void {
   }
 }
 
-function paintCell({ context, data, palette }: Brush, { exposure, x, width, level, centre, size }: PlacedMouth, row: Row): void {
+function paintCell({ context, palette }: Brush, { exposure, x, width, level, centre, size }: PlacedMouth<SheetExposure>, row: Row): void {
   context.fillStyle = exposure.inked ? palette.ground : palette.sheet;
   context.strokeStyle = exposure.inked ? palette.ink : palette.graphite;
   context.lineWidth = exposure.inked ? 1.8 : 1;
@@ -178,7 +178,7 @@ function paintCell({ context, data, palette }: Brush, { exposure, x, width, leve
   context.fill();
   context.stroke();
   context.setLineDash([]);
-  context.fillStyle = data.colourOf.get(exposure.drawing) ?? palette.graphite;
+  context.fillStyle = exposure.colour;
   box(context, x + 4, row.y + row.height - 6, width - 8, 3, 1.5);
   context.fill();
   if (level !== 'full') return;
@@ -195,8 +195,8 @@ function paintCell({ context, data, palette }: Brush, { exposure, x, width, leve
   context.fill();
 }
 
-function paintMouth({ context, sprites }: Brush, { exposure, level, centre, size }: PlacedMouth, row: Row): void {
-  const sprite = sprites.maybeGet(exposure.drawing, size, exposure.inked);
+function paintMouth({ context, sprites }: Brush, { exposure, level, centre, size }: PlacedMouth<SheetExposure>, row: Row): void {
+  const sprite = sprites.maybeGet(exposure.mouth, size, exposure.inked);
   if (!sprite) return;
   const height = heightAtWidth(size);
   // The upper lip of every mouth of a level lies on one line, as it does on the face.
@@ -204,10 +204,27 @@ function paintMouth({ context, sprites }: Brush, { exposure, level, centre, size
   context.drawImage(sprite, centre - size / 2, top, size, height);
 }
 
+/** A tab at the foot of the lane where the track goes over to another chart. */
+function paintChartChanges({ context, data, system, palette }: Brush, row: Row): void {
+  for (const frame of data.chartChanges) {
+    if (frame < system.from || frame >= system.to) continue;
+    const x = system.scale.x(frame);
+    context.fillStyle = palette.ink;
+    context.fillRect(x - 1, row.y, 2, row.height);
+    context.beginPath();
+    context.moveTo(x, row.y + row.height);
+    context.lineTo(x + 9, row.y + row.height);
+    context.lineTo(x, row.y + row.height - 9);
+    context.closePath();
+    context.fill();
+  }
+}
+
 function paintMouths(brush: Brush, row: Row): void {
   const placed = placeMouths(brush.data.exposures, brush.system, brush.plan.growth);
   for (const mouth of placed) paintCell(brush, mouth, row);
   for (const mouth of placed) paintMouth(brush, mouth, row);
+  paintChartChanges(brush, row);
   brush.context.lineWidth = 1;
 }
 

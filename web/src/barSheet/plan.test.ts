@@ -40,7 +40,7 @@ function sceneOf(words: readonly (readonly [number, number])[], seconds: number,
   const taken = takeReading(start, 'clip1', reading, newId);
   if (isRefusal(taken)) throw new Error(taken.refusal);
   const read = applyPatch(SCENE_KIND, start, taken);
-  const keyed = keyPencil(read, 'mouth1', chart, newId);
+  const keyed = keyPencil(read, 'mouth1', new Map([['chart', chart]]), newId);
   if (isRefusal(keyed)) throw new Error(keyed.refusal);
   return applyPatch(SCENE_KIND, read, keyed.patch);
 }

@@ -157,8 +157,8 @@ export function hitTest(plan: BarSheetPlan, x: number, y: number): Hit | undefin
 }
 
 /** A mouth placed in the lane: a roomy exposure has it at full size, short ones take turns above and below the middle. */
-export interface PlacedMouth {
-  readonly exposure: Exposure;
+export interface PlacedMouth<E extends Exposure = Exposure> {
+  readonly exposure: E;
   readonly x: number;
   readonly width: number;
   /** Middle of the drawing. */
@@ -172,13 +172,13 @@ export interface PlacedMouth {
 export const MOUTH_SIZE = { full: 66, half: 42 } as const;
 
 /** Where the mouths of one system go; exposures that run over its ends are cut there. */
-export function placeMouths(
-  exposures: readonly Exposure[],
+export function placeMouths<E extends Exposure>(
+  exposures: readonly E[],
   { from, to, scale }: Pick<SystemPlan, 'from' | 'to' | 'scale'>,
   growth = 1,
-): PlacedMouth[] {
+): PlacedMouth<E>[] {
   const [full, half] = [MOUTH_SIZE.full * growth, MOUTH_SIZE.half * growth];
-  const placed: PlacedMouth[] = [];
+  const placed: PlacedMouth<E>[] = [];
   let turn: 'above' | 'below' = 'above';
   for (const exposure of exposures) {
     if (exposure.to <= from || exposure.from >= to) continue;

@@ -1,5 +1,6 @@
 /** What the bar sheet shows, gathered once a document: words and sounds in frames, exposures, the wave. */
 import {
+  chartStretches,
   exposuresOfTrack,
   framePositionOfSample,
   ipaOf,
@@ -8,6 +9,7 @@ import {
   placedWords,
   sceneSettings,
   type ChartDocument,
+  type Drawing,
   type Exposure,
   type SceneDocument,
   type WaveBlocks,
@@ -37,12 +39,20 @@ export interface PlacedWave {
   readonly blocks: WaveBlocks;
 }
 
+/** An exposure with what it shows: drawings of different charts may have the same id. */
+export interface SheetExposure extends Exposure {
+  /** The drawing among those of every chart: what sprites are found by. */
+  readonly mouth: string;
+  readonly label: string;
+  readonly colour: string;
+}
+
 export interface SheetData {
   readonly words: readonly SheetWord[];
   readonly sounds: readonly SheetSound[];
-  readonly exposures: readonly Exposure[];
-  /** Group colour by drawing id. */
-  readonly colourOf: ReadonlyMap<string, string>;
+  readonly exposures: readonly SheetExposure[];
+  /** Frames where the track goes over to another chart. */
+  readonly chartChanges: readonly number[];
   readonly waves: readonly PlacedWave[];
   readonly firstFrame: number;
   readonly framesPerSecond: number;
@@ -53,10 +63,46 @@ export const NO_GROUP_COLOUR = '#a79e8b';
 /** Words surer than this need no second listen. */
 export const SURE_WORD = 0.88;
 
-export function sheetData(scene: SceneDocument, trackId: string, chart: ChartDocument, waves: readonly PlacedWave[]): SheetData {
+/** A drawing among those of every chart. */
+export function mouthKey(chartId: string, drawing: string): string {
+  return `${chartId}/${drawing}`;
+}
+
+/** The colour of the first group a drawing plays. */
+export function colourOfDrawing(chart: ChartDocument, drawing: Drawing): string {
+  return chart.groups.find((group) => group.id === drawing.groups[0])?.colour ?? NO_GROUP_COLOUR;
+}
+
+function sheetExposures(scene: SceneDocument, trackId: string, charts: ReadonlyMap<string, ChartDocument>): SheetExposure[] {
+  const faces = new Map(
+    [...charts].flatMap(([id, chart]) =>
+      chart.drawings.map(
+        (drawing) => [mouthKey(id, drawing.id), { label: drawing.label, colour: colourOfDrawing(chart, drawing) }] as const,
+      ),
+    ),
+  );
+  return chartStretches(scene, trackId).flatMap(({ from, to, chartId }) =>
+    exposuresOfTrack(scene, trackId)
+      .filter((exposure) => exposure.from >= from && exposure.from < to)
+      .map((exposure) => {
+        const mouth = mouthKey(chartId, exposure.drawing);
+        return { ...exposure, mouth, ...(faces.get(mouth) ?? { label: exposure.drawing, colour: NO_GROUP_COLOUR }) };
+      }),
+  );
+}
+
+/** @param charts the charts the track uses, by id */
+export function sheetData(
+  scene: SceneDocument,
+  trackId: string,
+  charts: ReadonlyMap<string, ChartDocument>,
+  waves: readonly PlacedWave[],
+): SheetData {
   const { frameRate, firstFrame } = sceneSettings(scene);
   const frames = (sample: number): number => framePositionOfSample(frameRate, sample);
-  const speaker = scene.tracks.find((track) => track.id === trackId)?.characterId ?? '';
+  const track = scene.tracks.find((candidate) => candidate.id === trackId);
+  const groups = charts.get(track?.chartId ?? '')?.groups ?? [];
+  const speaker = track?.characterId ?? '';
   return {
     words: placedWords(scene).map(({ id, text, from, to, confidence }) => ({ id, text, confidence, from: frames(from), to: frames(to) })),
     sounds: placedSounds(scene, speaker).map(({ id, symbol, from, to }) => ({
@@ -65,15 +111,12 @@ export function sheetData(scene: SceneDocument, trackId: string, chart: ChartDoc
       ipa: ipaOf(symbol),
       from: frames(from),
       to: frames(to),
-      colour: maybeGroupOfPhoneme(chart.groups, symbol)?.colour ?? NO_GROUP_COLOUR,
+      colour: maybeGroupOfPhoneme(groups, symbol)?.colour ?? NO_GROUP_COLOUR,
     })),
-    exposures: exposuresOfTrack(scene, trackId),
-    colourOf: new Map(
-      chart.drawings.map((drawing) => [
-        drawing.id,
-        chart.groups.find((group) => group.id === drawing.groups[0])?.colour ?? NO_GROUP_COLOUR,
-      ]),
-    ),
+    exposures: sheetExposures(scene, trackId, charts),
+    chartChanges: chartStretches(scene, trackId)
+      .slice(1)
+      .map((stretch) => stretch.from),
     waves,
     firstFrame,
     framesPerSecond: Math.round(frameRate.num / frameRate.den),

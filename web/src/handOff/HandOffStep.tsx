@@ -3,7 +3,6 @@ import {
   checkPictureOptions,
   looksOfFrames,
   exposureSheetCsv,
-  exposuresOfTrack,
   hasEnded,
   type JobView,
   maybeDrawing,
@@ -35,7 +34,7 @@ function save(url: string, name: string): void {
 }
 
 function PicturesCard(): ReactElement {
-  const { document, track, chart, character, session, sceneId } = useOpenScene();
+  const { document, track, charts, character, session, sceneId } = useOpenScene();
   const { lengthFrames, firstFrame } = sceneSettings(document);
   const [baseName, setBaseName] = useState(character.name.toLowerCase().replace(/[^\p{L}_-]/gu, ''));
   const [firstNumber, setFirstNumber] = useState(String(firstFrame));
@@ -46,7 +45,7 @@ function PicturesCard(): ReactElement {
   const [width, height] = size.split('x').map(Number) as [number, number];
   const options = { baseName: baseName.trim(), firstNumber: firstNumber.trim() === '' ? Number.NaN : Number(firstNumber), width, height };
   const [fault] = checkPictureOptions(options, lengthFrames);
-  const frames = looksOfFrames(exposuresOfTrack(document, track.id), lengthFrames, chart);
+  const frames = looksOfFrames(document, track.id, charts);
   const isBusy = jobId !== undefined && (job === undefined || !hasEnded(job));
 
   useEffect(() => {
@@ -73,6 +72,7 @@ function PicturesCard(): ReactElement {
       <p className="mb-4 text-ink-soft">{`One PNG a frame with transparency, ${lengthFrames} in a zip file, every mouth's cross in the same place.`}</p>
       <div className="mb-4 grid grid-cols-4 gap-2">
         {shown.map((look, index) => {
+          const chart = charts.get(look?.chartId ?? track.chartId)!;
           const drawing = look && maybeDrawing(chart, look.drawing);
           return (
             <figure
@@ -159,11 +159,11 @@ function PicturesCard(): ReactElement {
 }
 
 function SheetCard(): ReactElement {
-  const { document, track, chart, character } = useOpenScene();
+  const { document, track, charts, character } = useOpenScene();
   const { title } = sceneSettings(document);
   const csv = useMemo(
-    () => exposureSheetCsv(document, [{ trackId: track.id, name: character.name, chart }]),
-    [document, track.id, character.name, chart],
+    () => exposureSheetCsv(document, [{ trackId: track.id, name: character.name, charts }]),
+    [document, track.id, character.name, charts],
   );
   const rows = csv
     .split('\r\n')

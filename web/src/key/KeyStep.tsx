@@ -23,6 +23,7 @@ import { Readout } from './Readout.js';
 import { RulesMenu } from './RulesMenu.js';
 import { Hint } from './Transport.js';
 import { Tray } from './Tray.js';
+import { ViewSwitch } from './ViewSwitch.js';
 
 function EaselAtPlayhead(): ReactElement {
   const { character, chart, data } = useOpenScene();
@@ -43,7 +44,7 @@ function EaselAtPlayhead(): ReactElement {
 const count = (number: number, one: string, many: string): string => `${number} ${number === 1 ? one : many}`;
 
 export function KeyStep(): ReactElement {
-  const { session, document, track, chart, character, data, playhead, reading } = useOpenScene();
+  const { session, document, track, chart, charts, character, data, playhead, reading } = useOpenScene();
   const [keying, setKeying] = useState(false);
   const isReading = reading !== undefined && !hasEnded(reading);
 
@@ -61,7 +62,7 @@ export function KeyStep(): ReactElement {
     setKeying(true);
     try {
       const before = session.store.getState().document;
-      const keyed = await keyInWorker(before, track.id, chart);
+      const keyed = await keyInWorker(before, track.id, charts);
       if (isRefusal(keyed)) {
         session.change(keyed);
         return;
@@ -92,6 +93,7 @@ export function KeyStep(): ReactElement {
         <>
           <EaselAtPlayhead />
           <Readout />
+          <ViewSwitch />
           <Tray onPut={put} />
         </>
       }

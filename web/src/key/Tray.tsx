@@ -2,6 +2,7 @@
 import { clsx } from 'clsx';
 import { memo, type ReactElement } from 'react';
 import type { Drawing } from '@zest-jaw/core';
+import { colourOfDrawing } from '../barSheet/sheetData.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { useDrawingAtPlayhead, useOpenScene } from '../scene/sceneContext.js';
 
@@ -42,7 +43,7 @@ const MouthKey = memo(function MouthKey({ drawing, colour, isCurrent, onPut }: M
 });
 
 export function Tray({ onPut }: { onPut: (drawing: string) => void }): ReactElement {
-  const { chart, data } = useOpenScene();
+  const { chart } = useOpenScene();
   const current = useDrawingAtPlayhead();
   return (
     <div className="grid max-h-[300px] min-h-0 flex-1 auto-rows-fr grid-cols-5 gap-[6px]" role="group" aria-label="Tray">
@@ -50,7 +51,7 @@ export function Tray({ onPut }: { onPut: (drawing: string) => void }): ReactElem
         <MouthKey
           key={drawing.id}
           drawing={drawing}
-          colour={data.colourOf.get(drawing.id) ?? 'transparent'}
+          colour={colourOfDrawing(chart, drawing)}
           isCurrent={drawing.id === current?.id}
           onPut={onPut}
         />

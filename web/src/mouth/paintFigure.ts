@@ -1,5 +1,6 @@
 /** Paints a figure on a canvas, and keeps painted mouths for reuse. */
 import { artFigure, lookOf, MOUTH_FOCUS, type ChartDocument, type Figure, type Look, type MouthStyle } from '@zest-jaw/core';
+import { mouthKey } from '../barSheet/sheetData.js';
 import { maybeImage } from './pictures.js';
 
 /** @param lineWeight multiplies every stroke, so that a small mouth keeps its line */
@@ -51,8 +52,8 @@ function toPencil(context: CanvasRenderingContext2D, { width, height }: HTMLCanv
 }
 
 export interface MouthSprites {
-  /** A drawing painted once at a width in pixels; undefined when the chart has no such drawing. */
-  maybeGet(drawing: string, width: number, inked: boolean): HTMLCanvasElement | undefined;
+  /** A drawing, by its key among all charts, painted once at a width in pixels; undefined when no chart has it. */
+  maybeGet(mouth: string, width: number, inked: boolean): HTMLCanvasElement | undefined;
 }
 
 /** Width and height of a mouth at a width in pixels. */
@@ -60,16 +61,21 @@ export function heightAtWidth(width: number): number {
   return (width * MOUTH_FOCUS.height) / MOUTH_FOCUS.width;
 }
 
-export function mouthSprites(chart: ChartDocument, pixelRatio: number, night: boolean): MouthSprites {
+/** @param charts by id */
+export function mouthSprites(charts: ReadonlyMap<string, ChartDocument>, pixelRatio: number, night: boolean): MouthSprites {
   const painted = new Map<string, HTMLCanvasElement>();
-  const looks = new Map<string, Look>(chart.drawings.map((drawing) => [drawing.id, lookOf(drawing, 0)]));
-  const style = chart.settings[0]!.style;
+  const mouths = new Map<string, { readonly look: Look; readonly style: MouthStyle }>();
+  for (const [id, chart] of charts) {
+    const { style } = chart.settings[0]!;
+    for (const drawing of chart.drawings) mouths.set(mouthKey(id, drawing.id), { look: lookOf(drawing, 0), style });
+  }
   return {
-    maybeGet: (drawing, width, inked) => {
-      const look = looks.get(drawing);
-      if (!look) return undefined;
+    maybeGet: (mouth, width, inked) => {
+      const found = mouths.get(mouth);
+      if (!found) return undefined;
+      const { look, style } = found;
       const rounded = Math.max(8, Math.round(width / 2) * 2);
-      const key = `${drawing} ${rounded} ${inked}`;
+      const key = `${mouth} ${rounded} ${inked}`;
       let canvas = painted.get(key);
       if (!canvas) {
         const scale = rounded / MOUTH_FOCUS.width;

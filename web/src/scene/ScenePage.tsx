@@ -2,6 +2,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import {
   CHART_KIND,
+  chartIdsOfScene,
+  chartStretchAt,
   type ChartDocument,
   chartSettings,
   type ChartView,
@@ -18,7 +20,7 @@ import {
   type SceneView,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
-import { useCallback, useEffect, useMemo, useState, type ReactElement } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type ReactElement } from 'react';
 import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -29,7 +31,7 @@ import { readPalette } from '../barSheet/palette.js';
 import { sheetData } from '../barSheet/sheetData.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
 import { loadPictures } from '../mouth/pictures.js';
-import { openSession, type DocumentSession } from '../session/documentSession.js';
+import { openSession, type DocumentSession, type SaveState, type SessionState } from '../session/documentSession.js';
 import { SaveWord } from './SaveWord.js';
 import { Notice } from '../ui/Notice.js';
 import { TopBar } from '../ui/Frame.js';
@@ -49,16 +51,41 @@ const HOLDS = ['', 'on ones', 'on twos', 'on threes', 'on fours'];
 
 interface Sessions {
   readonly session: DocumentSession<SceneDocument>;
-  readonly chartSession: DocumentSession<ChartDocument>;
+  /** Every chart of the character, by id. */
+  readonly chartSessions: ReadonlyMap<string, DocumentSession<ChartDocument>>;
 }
+
+/** Something of the state of every chart session, by chart; the same map until one of them changes. */
+function useOfCharts<T>(
+  sessions: ReadonlyMap<string, DocumentSession<ChartDocument>>,
+  pick: (state: SessionState<ChartDocument>) => T,
+): ReadonlyMap<string, T> {
+  const kept = useRef<ReadonlyMap<string, T>>(new Map());
+  const read = (): ReadonlyMap<string, T> => {
+    const next = new Map([...sessions].map(([id, { store }]) => [id, pick(store.getState())] as const));
+    const same = next.size === kept.current.size && [...next].every(([id, value]) => kept.current.get(id) === value);
+    return same ? kept.current : (kept.current = next);
+  };
+  const subscribe = useCallback(
+    (onChange: () => void) => {
+      const ends = [...sessions.values()].map(({ store }) => store.subscribe(onChange));
+      return () => ends.forEach((end) => end());
+    },
+    [sessions],
+  );
+  return useSyncExternalStore(subscribe, read);
+}
+
+const saveStateOf = (state: SessionState<ChartDocument>): SaveState => state.saveState;
+const documentOf = (state: SessionState<ChartDocument>): ChartDocument => state.document;
 
 function SceneHeader({
   session,
-  chartSession,
+  chartSessions,
   document,
   production,
 }: Sessions & { document: SceneDocument; production: string }): ReactElement {
-  const states = [useStore(session.store, (state) => state.saveState), useStore(chartSession.store, (state) => state.saveState)];
+  const states = [useStore(session.store, (state) => state.saveState), ...useOfCharts(chartSessions, saveStateOf).values()];
   const { title, frameRate, lengthFrames } = sceneSettings(document);
   const hold = document.tracks[0]?.rules.holdFrames ?? 1;
   return (
@@ -136,16 +163,21 @@ interface Loaded {
 
 const onRefusal = (sentence: string): void => void toast.message(sentence);
 
-/** Opens the scene and the chart of its track, each with what a closed tab left unsaved. */
+/** Opens the scene and every chart of its character, each with what a closed tab left unsaved. */
 async function openSessions(view: SceneView, charts: readonly ChartView[]): Promise<Sessions> {
-  const chartView = charts.find((chart) => chart.id === view.document.tracks[0]?.chartId);
-  if (!chartView) throw new Error('The mouth chart of this scene is gone. Choose another scene.');
+  const used = chartIdsOfScene(view.document);
+  const speaker = view.document.tracks[0]?.characterId;
+  const own = charts.filter((chart) => used.has(chart.id) || (speaker !== undefined && chart.characterId === speaker));
+  if (own.length === 0) throw new Error('The mouth chart of this scene is gone. Choose another scene.');
   const common = { onRefusal, checksEveryChange: import.meta.env.DEV };
-  const chartSession = await openSession<ChartDocument>(chartView, { ...common, kind: CHART_KIND, path: '/charts', check: checkChart });
+  const opened = await Promise.all(
+    own.map((chart) => openSession<ChartDocument>(chart, { ...common, kind: CHART_KIND, path: '/charts', check: checkChart })),
+  );
+  const chartSessions = new Map(own.map((chart, index) => [chart.id, opened[index]!]));
   const check = (document: SceneDocument): string[] =>
-    checkScene(document, new Map([[chartView.id, chartSession.store.getState().document]]));
+    checkScene(document, new Map([...chartSessions].map(([id, { store }]) => [id, store.getState().document])));
   const session = await openSession<SceneDocument>(view, { ...common, kind: SCENE_KIND, path: '/scenes', check });
-  return { session, chartSession };
+  return { session, chartSessions };
 }
 
 function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
@@ -155,9 +187,8 @@ function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
   useEffect(() => {
     let opened: Sessions | undefined;
     let wanted = true;
-    const close = ({ session, chartSession }: Sessions): void => {
-      session.close();
-      chartSession.close();
+    const close = ({ session, chartSessions }: Sessions): void => {
+      for (const one of [session, ...chartSessions.values()]) one.close();
     };
     openSessions(view, charts)
       .then((next) => {
@@ -202,21 +233,22 @@ function useReading(
   return { reading, readAgain };
 }
 
-/** Fetches the small pictures of a chart; the number changes when some have come. */
-function usePictures(chart: ChartDocument): number {
+/** Fetches the small pictures of charts; the number changes when some have come. */
+function usePictures(charts: ReadonlyMap<string, ChartDocument>): number {
   const [count, setCount] = useState(0);
   useEffect(() => {
     let wanted = true;
-    const previews = chart.drawings.flatMap(({ art }) => (art.kind === 'placed' ? [art.preview] : []));
+    const drawings = [...charts.values()].flatMap((chart) => chart.drawings);
+    const previews = drawings.flatMap(({ art }) => (art.kind === 'placed' ? [art.preview] : []));
     void loadPictures(previews).then((came) => {
       if (came && wanted) setCount((before) => before + 1);
     });
     return () => void (wanted = false);
-  }, [chart]);
+  }, [charts]);
   return count;
 }
 
-function SceneSteps({ view, productions, session, chartSession }: Omit<Loaded, 'charts'> & Sessions): ReactElement {
+function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 'charts'> & Sessions): ReactElement {
   const document = useStore(session.store, (state) => state.document);
   const { playhead, waves } = useSceneSound(document);
   const { reading, readAgain } = useReading(view, session);
@@ -224,19 +256,22 @@ function SceneSteps({ view, productions, session, chartSession }: Omit<Loaded, '
   const currentTheme = useStore(theme, (state) => state.theme);
   const production = productions.find((candidate) => candidate.id === view.productionId);
   const track = document.tracks[0];
-  const chart = useStore(chartSession.store, (state) => state.document);
+  const charts = useOfCharts(chartSessions, documentOf);
+  const chartId = useStore(playhead.store, ({ frame }) => (track ? (chartStretchAt(document, track.id, frame)?.chartId ?? '') : ''));
+  const chart = charts.get(chartId);
+  const chartSession = chartSessions.get(chartId);
   const character = production?.characters.find((candidate) => candidate.id === track?.characterId);
-  const data = useMemo(() => (track ? sheetData(document, track.id, chart, waves) : undefined), [document, track, chart, waves]);
-  const pictures = usePictures(chart);
+  const data = useMemo(() => (track ? sheetData(document, track.id, charts, waves) : undefined), [document, track, charts, waves]);
+  const pictures = usePictures(charts);
   // The theme is a dependency, for palette and sprites are read from it; so are the pictures that have come.
   const look = useMemo(
-    () => ({ palette: readPalette(), sprites: mouthSprites(chart, window.devicePixelRatio || 1, currentTheme === 'night') }),
+    () => ({ palette: readPalette(), sprites: mouthSprites(charts, window.devicePixelRatio || 1, currentTheme === 'night') }),
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [chart, currentTheme, pictures],
+    [charts, currentTheme, pictures],
   );
   const open = useMemo<OpenScene | undefined>(
     () =>
-      track && character && data
+      track && character && data && chart && chartSession
         ? {
             sceneId: view.id,
             session,
@@ -245,15 +280,16 @@ function SceneSteps({ view, productions, session, chartSession }: Omit<Loaded, '
             track,
             character,
             chart,
-            chartId: track.chartId,
+            chartId,
             chartSession,
+            charts,
             data,
             ...look,
             reading,
             readAgain,
           }
         : undefined,
-    [view.id, session, chartSession, document, playhead, track, character, chart, data, look, reading, readAgain],
+    [view.id, session, chartSession, chartId, charts, document, playhead, track, character, chart, data, look, reading, readAgain],
   );
   useEffect(() => {
     const before = window.document.title;
@@ -270,7 +306,7 @@ function SceneSteps({ view, productions, session, chartSession }: Omit<Loaded, '
   return (
     <SceneContext.Provider value={open}>
       <div className="flex h-full min-h-0 flex-col">
-        <SceneHeader session={session} chartSession={chartSession} document={document} production={production?.name ?? ''} />
+        <SceneHeader session={session} chartSessions={chartSessions} document={document} production={production?.name ?? ''} />
         <Outlet />
       </div>
       <ConflictDialog
@@ -279,7 +315,9 @@ function SceneSteps({ view, productions, session, chartSession }: Omit<Loaded, '
         title={sceneSettings(document).title}
         onGoOn={(id) => void navigate(`/scenes/${id}/key`)}
       />
-      <ConflictDialog session={chartSession} noun="mouth chart" title={chartSettings(chart).name} />
+      {[...charts].map(([id, one]) => (
+        <ConflictDialog key={id} session={chartSessions.get(id)!} noun="mouth chart" title={chartSettings(one).name} />
+      ))}
     </SceneContext.Provider>
   );
 }

@@ -1,6 +1,5 @@
 /** A step made of a bar sheet: something beside it, the transport below, and every key explained. */
-import { maybeDrawing } from '@zest-jaw/core';
-import { useCallback, useState, type ReactElement, type ReactNode } from 'react';
+import { useState, type ReactElement, type ReactNode } from 'react';
 import { BarSheet } from '../barSheet/BarSheet.js';
 import { KeysDialog } from '../key/KeysDialog.js';
 import { Transport } from '../key/Transport.js';
@@ -22,11 +21,10 @@ interface SheetStepProps {
 }
 
 export function SheetStep({ view, label, aside, heading, hints, keys }: SheetStepProps): ReactElement {
-  const { document, data, chart, sprites, palette, playhead } = useOpenScene();
+  const { document, data, sprites, palette, playhead } = useOpenScene();
   const transport = useTransportKeys();
   const [helping, setHelping] = useState(false);
   useKeys({ ...transport.keys, ...keys, '?': () => setHelping(true) });
-  const drawingLabel = useCallback((drawing: string) => maybeDrawing(chart, drawing)?.label ?? drawing, [chart]);
   return (
     <>
       <main className="grid min-h-0 flex-1 grid-cols-[334px_1fr]">
@@ -35,15 +33,7 @@ export function SheetStep({ view, label, aside, heading, hints, keys }: SheetSte
           <ReadingStrip />
           <div className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5">
             <div className="mb-2 flex shrink-0 items-center gap-3">{heading}</div>
-            <BarSheet
-              scene={document}
-              data={data}
-              view={view}
-              sprites={sprites}
-              palette={palette}
-              playhead={playhead}
-              drawingLabel={drawingLabel}
-            />
+            <BarSheet scene={document} data={data} view={view} sprites={sprites} palette={palette} playhead={playhead} />
           </div>
         </section>
       </main>

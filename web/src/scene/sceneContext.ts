@@ -24,10 +24,12 @@ export interface OpenScene {
   readonly playhead: Playhead;
   readonly track: Track;
   readonly character: CharacterView;
+  /** The chart in force at the playhead, open for changes like the scene. */
   readonly chart: ChartDocument;
   readonly chartId: string;
-  /** The chart of the track, open for changes like the scene. */
   readonly chartSession: DocumentSession<ChartDocument>;
+  /** Every chart of the character, by id. */
+  readonly charts: ReadonlyMap<string, ChartDocument>;
   readonly data: SheetData;
   readonly sprites: MouthSprites;
   readonly palette: Palette;

@@ -39,8 +39,8 @@ function ask<Answer>(request: Bare<HeavyRequest>): Promise<Answer> {
 export const keyInWorker = (
   scene: SceneDocument,
   trackId: string,
-  chart: ChartDocument,
-): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal> => ask({ kind: 'key', scene, trackId, chart });
+  charts: ReadonlyMap<string, ChartDocument>,
+): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal> => ask({ kind: 'key', scene, trackId, charts });
 
 export const waveInWorker = (samples: Float32Array, samplesPerBlock: number): Promise<WaveBlocks> =>
   ask({ kind: 'wave', samples, samplesPerBlock });

@@ -13,7 +13,13 @@ import {
 } from '@zest-jaw/core';
 
 export type HeavyRequest =
-  | { readonly id: number; readonly kind: 'key'; readonly scene: SceneDocument; readonly trackId: string; readonly chart: ChartDocument }
+  | {
+      readonly id: number;
+      readonly kind: 'key';
+      readonly scene: SceneDocument;
+      readonly trackId: string;
+      readonly charts: ReadonlyMap<string, ChartDocument>;
+    }
   | {
       readonly id: number;
       readonly kind: 'fill';
@@ -29,7 +35,7 @@ function answer(request: HeavyRequest): unknown {
   if (request.kind === 'wave') return waveBlocks(request.samples, request.samplesPerBlock);
   if (request.kind === 'fill') return maybeFillAt(request.marks, request.at, request.box, request.colour, crypto.randomUUID());
   if (request.kind === 'sounds') return keySounds(request.job);
-  return keyPencil(request.scene, request.trackId, request.chart, () => crypto.randomUUID());
+  return keyPencil(request.scene, request.trackId, request.charts, () => crypto.randomUUID());
 }
 
 self.onmessage = ({ data }: MessageEvent<HeavyRequest>) => {

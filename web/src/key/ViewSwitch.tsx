@@ -1,0 +1,36 @@
+/** The charts of a character with more than one: from the playhead on, the mouths are on the one pressed. */
+import { chartSettings, chartStretchAt, frameNumber, switchChart } from '@zest-jaw/core';
+import type { ReactElement } from 'react';
+import { useOpenScene } from '../scene/sceneContext.js';
+import { newId } from '../session/documentSession.js';
+
+export function ViewSwitch(): ReactElement | null {
+  const { charts, chartId, character, session, track, playhead, document } = useOpenScene();
+  if (charts.size < 2) return null;
+  const change = (to: string): void => {
+    const now = session.store.getState().document;
+    const { frame } = playhead.store.getState();
+    session.change(switchChart(now, { track: track.id, frame, chartId: to }, charts, newId));
+  };
+  const stretch = chartStretchAt(document, track.id, playhead.store.getState().frame);
+  const where = stretch ? `frames ${frameNumber(document, stretch.from)} to ${frameNumber(document, stretch.to - 1)}` : '';
+  return (
+    <div className="flex shrink-0 flex-wrap items-center gap-1" role="group" aria-label="Chart from the playhead on">
+      {[...charts].map(([id, chart]) => {
+        const name = chartSettings(chart).name.replace(`${character.name}, `, '');
+        return (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={id === chartId}
+            title={id === chartId ? `In use for ${where}` : `Go over to ${name} at the playhead`}
+            onClick={() => id !== chartId && change(id)}
+            className="rounded-full border border-rule bg-lift px-2.5 py-px text-[14px] text-ink-soft hover:border-graphite aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink"
+          >
+            {name}
+          </button>
+        );
+      })}
+    </div>
+  );
+}
