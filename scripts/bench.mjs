@@ -11,7 +11,7 @@ import { ensureBuilt, ROOT } from './ensureBuilt.mjs';
 
 ensureBuilt(['core', 'engine', 'server', 'cli', 'web']);
 const core = await import('../core/dist/index.js');
-const { openRecogniser, readTrack, renderPictures } = await import('../engine/dist/index.js');
+const { importPictures, openRecogniser, readTrack, renderPictures, svgToPng } = await import('../engine/dist/index.js');
 
 const SPEECH = join(ROOT, 'core/fixtures/speech');
 const VOICES = ['slt', 'kal16'];
@@ -129,7 +129,8 @@ function benchKeyingQuality() {
         chart,
         rules: { leadFrames: 1, holdFrames: hold, strict: false },
       });
-      const keyed = core.drawingOfEachFrame(exposures, lengthFrames);
+      const keyed = new Array(lengthFrames).fill(undefined);
+      for (const { from, to, drawing } of exposures) keyed.fill(drawing, from, Math.min(to, lengthFrames));
       const sampled = plainSampling(sounds, fps, hold, lengthFrames);
       const changes = (shown) => shown.filter((drawing, index) => index > 0 && drawing !== shown[index - 1]).length;
       total.closures += closuresLost(sounds, keyed, fps).closures;
@@ -165,9 +166,114 @@ async function benchKeyingSpeed() {
 }
 
 async function benchPictures() {
-  const frames = Array.from({ length: 1000 }, (_, index) => chart.drawings[Math.floor(index / 3) % 13].id);
-  const options = { baseName: 'bench', firstNumber: 1, width: 1920, height: 1080 };
-  return timed(1, () => renderPictures(frames, chart, options, undefined, () => undefined));
+  const frames = Array.from({ length: 1000 }, (_, index) => ({
+    chartId: 'chart',
+    drawing: chart.drawings[Math.floor(index / 3) % 13].id,
+    look: 0,
+  }));
+  const options = { baseName: 'bench', firstNumber: 1, width: 1920, height: 1080, withHead: false };
+  const charts = new Map([['chart', chart]]);
+  return timed(1, () =>
+    renderPictures(
+      frames,
+      charts,
+      options,
+      () => '',
+      () => undefined,
+    ),
+  );
+}
+
+/** PNGs of mouths, 800 by 640 pixels, each a little different. */
+function mouthFiles(count) {
+  return Array.from({ length: count }, (_, index) => {
+    const { shape } = chart.drawings[index % 13].art;
+    const blended = core.blendShapes(shape, core.STARTER_SHAPES.mid, (index % 7) / 14);
+    const inner = core.figureToSvg(core.mouthFigure(blended, core.STARTER_STYLES.clay), { idPrefix: 'm' });
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="800" height="640" viewBox="-66 -36 132 106">${inner}</svg>`;
+    return { name: `mouth ${index + 1}.png`, bytes: svgToPng(svg) };
+  });
+}
+
+async function benchImport() {
+  const files = mouthFiles(200);
+  let found = 0;
+  const time = await timed(1, () => importPictures(files, { cut: { how: 'whole' }, clearPaper: true }, () => void (found += 1)));
+  if (found !== 200) throw new Error(`${found} of 200 mouths were found.`);
+  return time;
+}
+
+/** A chart of sixty placed drawings on a running server; answers with its id. */
+async function chartOfSixty(origin) {
+  const send = async (method, path, body) => {
+    const json = !(body instanceof FormData);
+    const response = await fetch(`${origin}/api${path}`, {
+      method,
+      body: json ? JSON.stringify(body) : body,
+      ...(json && { headers: { 'content-type': 'application/json' } }),
+    });
+    if (!response.ok) throw new Error(await response.text());
+    return response.json();
+  };
+  const form = new FormData();
+  form.append('cut', 'whole');
+  form.append('clearPaper', 'true');
+  for (const { name, bytes } of mouthFiles(60)) form.append('files', new Blob([bytes]), name);
+  const job = await send('POST', '/imports', form);
+  while ((await (await fetch(`${origin}/api/jobs/${job.id}`)).json()).state !== 'done')
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  const indexes = Array.from({ length: 60 }, (_, index) => index);
+  const arts = await send('POST', `/imports/${job.id}/accept`, { mouths: indexes });
+  const { id } = await send('POST', '/charts', { name: 'Sixty, front', characterName: 'Sixty', size: 3 });
+  const { document, revision } = await (await fetch(`${origin}/api/charts/${id}`)).json();
+  const placements = core.placementsOfImport(arts.map((art) => ({ art, pageKey: 'page' })));
+  const rows = arts.map((art, index) => ({ art, placement: placements[index], label: `Mouth ${index + 1}`, groups: [] }));
+  const patch = core.takeImported(document, rows, () => crypto.randomUUID());
+  await send('PATCH', `/charts/${id}`, { baseRevision: revision, patchId: patch.id, reason: patch.reason, ops: patch.ops });
+  return id;
+}
+
+async function benchSixty(page, origin) {
+  const id = await chartOfSixty(origin);
+  const shown = [];
+  for (let visit = 0; visit < 3; visit++) {
+    await page.goto(`${origin}/charts/${id}`);
+    await page.waitForFunction(() => document.querySelectorAll('[role=option][data-drawing] image').length >= 60);
+    shown.push(
+      await page.evaluate(async () => {
+        const images = [...document.querySelectorAll('[role=option][data-drawing] image')];
+        await Promise.all(images.map(({ href }) => Object.assign(new Image(), { src: href.baseVal }).decode()));
+        return performance.now();
+      }),
+    );
+  }
+  // From a press of an arrow key on the desk to the end of the frame that shows the mouth moved.
+  await page.getByTestId('desk').focus();
+  const nudges = [];
+  for (let press = 0; press < 12; press++) nudges.push(await paintedAfter(page, press % 2 ? 'ArrowLeft' : 'ArrowRight'));
+  return { shown: medianOf(shown), nudge: medianOf(nudges) };
+}
+
+const medianOf = (list) => list.sort((a, b) => a - b)[Math.floor(list.length / 2)];
+
+/** From a key press to the end of the frame that shows what it did, in milliseconds. */
+async function paintedAfter(page, key) {
+  await page.evaluate(() => {
+    Object.assign(window, {
+      painted: new Promise((resolve) =>
+        window.addEventListener(
+          'keydown',
+          () => {
+            const from = performance.now();
+            requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - from), 0));
+          },
+          { once: true, capture: true },
+        ),
+      ),
+    });
+  });
+  await page.keyboard.press(key);
+  return page.evaluate(() => window.painted);
 }
 
 async function benchPage() {
@@ -198,22 +304,7 @@ async function benchPage() {
   // From the key press to the end of the frame that shows the mouth.
   const presses = [];
   for (const key of ['KeyZ', 'KeyX', 'KeyC', 'KeyA', 'KeyS', 'KeyD', 'KeyF']) {
-    await page.evaluate(() => {
-      Object.assign(window, {
-        painted: new Promise((resolve) =>
-          window.addEventListener(
-            'keydown',
-            () => {
-              const from = performance.now();
-              requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - from), 0));
-            },
-            { once: true },
-          ),
-        ),
-      });
-    });
-    await page.keyboard.press(key);
-    presses.push(await page.evaluate(() => window.painted));
+    presses.push(await paintedAfter(page, key));
     await page.keyboard.press('ArrowRight');
   }
   const script = await page.evaluate(() =>
@@ -222,13 +313,13 @@ async function benchPage() {
       .filter(({ name }) => name.endsWith('.js'))
       .map(({ name }) => name),
   );
+  const sixty = await benchSixty(page, origin);
   await browser.close();
   server.kill();
   rmSync(folder, { recursive: true, force: true });
   const { gzipSync } = await import('node:zlib');
   const bytes = script.reduce((sum, name) => sum + gzipSync(readFileSync(join(ROOT, 'web/dist', new URL(name).pathname))).length, 0);
-  const median = (list) => list.sort((a, b) => a - b)[Math.floor(list.length / 2)];
-  return { firstPaint: median(firstPaint), system: median(systems), press: median(presses), kilobytes: bytes / 1000 };
+  return { firstPaint: medianOf(firstPaint), system: medianOf(systems), press: medianOf(presses), kilobytes: bytes / 1000, sixty };
 }
 
 console.log('Measuring…');
@@ -236,6 +327,7 @@ yardstick();
 const base = await timed(9, yardstick);
 const keying = await benchKeyingSpeed();
 const pictures = await benchPictures();
+const imported = await benchImport();
 const quality = benchKeyingQuality();
 const reading = await benchReading();
 const page = await benchPage();
@@ -255,6 +347,9 @@ ${row('1 000 numbered PNGs at 1920 × 1080 from 13 drawings', pictures, '10 s')}
 ${row('first paint of a demo scene’s bar sheet, from navigation, headless Chromium without a GPU', page.firstPaint, '1 s')}
 ${row('painting one system of the bar sheet', page.system, '16 ms')}
 ${row('key press to painted mouth', page.press, '50 ms')}
+${row('200 PNGs of mouths, 800 × 640, imported: decoded, cut to their ink, measured, kept in two sizes', imported, '20 s')}
+${row('60 placed drawings on the Chart step, from navigation to the last of them', page.sixty.shown, '2 s')}
+${row('key press to nudged mouth beside 60 drawings', page.sixty.nudge, '50 ms')}
 
 First load of a scene: ${Math.round(page.kilobytes)} kB of script, gzip (budget 250 kB).
 

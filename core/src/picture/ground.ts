@@ -53,11 +53,10 @@ export function groundOf(raster: Raster): Mask {
   const { width, height, pixels } = raster;
   const paper = maybePaperColour(raster);
   const empty = emptyMask(width, height);
-  for (let at = 0; at < empty.bits.length; at++) {
-    const isEmpty = pixels[at * 4 + 3]! < OPAQUE || (paper !== undefined && colourDistance(paper, pixels, at * 4) < PAPER);
-    if (isEmpty) empty.bits[at] = 1;
-  }
+  const { bits } = empty;
+  for (let at = 0, opacity = 3; at < bits.length; at++, opacity += 4) if (pixels[opacity]! < OPAQUE) bits[at] = 1;
   if (!paper) return empty;
+  for (let at = 0; at < bits.length; at++) if (!bits[at] && colourDistance(paper, pixels, at * 4) < PAPER) bits[at] = 1;
   return flooded(
     empty,
     edgeOf(width, height).filter((at) => empty.bits[at]),
@@ -67,7 +66,9 @@ export function groundOf(raster: Raster): Mask {
 /** Everything that is not ground. */
 export function figureOf(raster: Raster): Mask {
   const ground = groundOf(raster);
-  return { ...ground, bits: ground.bits.map((bit) => 1 - bit) };
+  const { bits } = ground;
+  for (let at = 0; at < bits.length; at++) bits[at]! ^= 1;
+  return ground;
 }
 
 /** The picture with its paper made transparent, so that it can be laid over a head; the same raster when it has none. */

@@ -25,59 +25,71 @@ const DARK = 0.4;
 /** Brighter than this, and with less colour than `TOOTH_COLOUR`, is a tooth. */
 const TOOTH = 0.78;
 const TOOTH_COLOUR = 0.2;
+const DARK_LUMINANCE = DARK ** 2.2;
+const TOOTH_LUMINANCE = TOOTH ** 2.2;
 /** Half the width of the thickest line to be expected, as a share of the figure's width. */
 const LINE = 0.045;
 /** Colours closer than this are the same: the distance of two colours, 0 to 441. */
 const SAME_COLOUR = 60;
 
-/** Relative luminance of an sRGB colour, raised to the power of 1/2.2 (near to CIE lightness). Rec. 709 weights. */
-function lightness(red: number, green: number, blue: number): number {
-  const linear = (value: number): number => (value / 255) ** 2.2;
-  return (0.2126 * linear(red) + 0.7152 * linear(green) + 0.0722 * linear(blue)) ** (1 / 2.2);
+/** sRGB values made linear, near enough, by a power of 2.2. */
+const LINEAR = Float64Array.from({ length: 256 }, (_, value) => (value / 255) ** 2.2);
+
+/** Relative luminance of an sRGB colour. Rec. 709 weights. */
+function luminance(red: number, green: number, blue: number): number {
+  return 0.2126 * LINEAR[red]! + 0.7152 * LINEAR[green]! + 0.0722 * LINEAR[blue]!;
+}
+
+/** One line of a pass over a mask: where it begins, how many pixels it has, how far apart they lie. */
+type OnLine = (start: number, length: number, stride: number) => void;
+
+/** Goes over every row of a mask, or over every column. */
+function overLines({ width, height }: Mask, way: 'rows' | 'columns', onLine: OnLine): void {
+  if (way === 'rows') for (let row = 0; row < height; row++) onLine(row * width, width, 1);
+  else for (let column = 0; column < width; column++) onLine(column, height, width);
 }
 
 /** A mask with a border of `radius` taken off (by squares, in two passes). */
-function eroded({ width, height, bits }: Mask, radius: number): Mask {
-  const pass = (source: Uint8Array, lines: number, length: number, at: (line: number, index: number) => number): Uint8Array => {
+function eroded(mask: Mask, radius: number): Mask {
+  const pass = (source: Uint8Array, way: 'rows' | 'columns'): Uint8Array => {
     const out = new Uint8Array(source.length);
-    for (let line = 0; line < lines; line++) {
+    overLines(mask, way, (start, length, stride) => {
       let run = 0;
       for (let index = 0; index <= length; index++) {
-        if (index < length && source[at(line, index)]) {
+        if (index < length && source[start + index * stride]) {
           run += 1;
           continue;
         }
-        for (let back = index - run + radius; back < index - radius; back++) out[at(line, back)] = 1;
+        for (let back = index - run + radius; back < index - radius; back++) out[start + back * stride] = 1;
         run = 0;
       }
-    }
+    });
     return out;
   };
-  const across = pass(bits, height, width, (row, column) => row * width + column);
-  return { width, height, bits: pass(across, width, height, (column, row) => row * width + column) };
+  return { ...mask, bits: pass(pass(mask.bits, 'rows'), 'columns') };
 }
 
 /** What of `within` is no further than `radius` from `mask` (by squares, in two passes). */
-function grown({ width, height, bits }: Mask, within: Uint8Array, radius: number): Mask {
-  const pass = (source: Uint8Array, lines: number, length: number, at: (line: number, index: number) => number): Uint8Array => {
+function grown(mask: Mask, within: Uint8Array, radius: number): Mask {
+  const pass = (source: Uint8Array, way: 'rows' | 'columns'): Uint8Array => {
     const out = new Uint8Array(source.length);
-    for (let line = 0; line < lines; line++) {
+    overLines(mask, way, (start, length, stride) => {
       let until = -1;
-      for (let index = 0; index < length; index++) {
-        if (source[at(line, index)]) until = index + radius;
-        if (index <= until) out[at(line, index)] = 1;
+      for (let index = 0, at = start; index < length; index++, at += stride) {
+        if (source[at]) until = index + radius;
+        if (index <= until) out[at] = 1;
       }
       until = length;
-      for (let index = length - 1; index >= 0; index--) {
-        if (source[at(line, index)]) until = index - radius;
-        if (index >= until) out[at(line, index)] = 1;
+      for (let index = length - 1, at = start + index * stride; index >= 0; index--, at -= stride) {
+        if (source[at]) until = index - radius;
+        if (index >= until) out[at] = 1;
       }
-    }
+    });
     return out;
   };
-  const across = pass(bits, height, width, (row, column) => row * width + column);
-  const both = pass(across, width, height, (column, row) => row * width + column);
-  return { width, height, bits: both.map((bit, at) => bit & within[at]!) };
+  const bits = pass(pass(mask.bits, 'rows'), 'columns');
+  for (let at = 0; at < bits.length; at++) bits[at]! &= within[at]!;
+  return { ...mask, bits };
 }
 
 interface Run {
@@ -141,10 +153,10 @@ function tonesOf(raster: Raster): Tones {
   for (let at = 0; at < dark.length; at++) {
     if (!figure.bits[at]) continue;
     const [red, green, blue] = [raster.pixels[at * 4]!, raster.pixels[at * 4 + 1]!, raster.pixels[at * 4 + 2]!];
-    const light = lightness(red, green, blue);
+    const light = luminance(red, green, blue);
     const colour = (Math.max(red, green, blue) - Math.min(red, green, blue)) / 255;
-    if (light < DARK) dark[at] = 1;
-    else if (light > TOOTH && colour < TOOTH_COLOUR) tooth[at] = 1;
+    if (light < DARK_LUMINANCE) dark[at] = 1;
+    else if (light > TOOTH_LUMINANCE && colour < TOOTH_COLOUR) tooth[at] = 1;
   }
   return { figure, dark, tooth };
 }

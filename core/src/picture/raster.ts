@@ -51,28 +51,33 @@ export function shrunk(raster: Raster, factor: number): Raster {
   const width = Math.max(1, Math.round(raster.width / factor));
   const height = Math.max(1, Math.round(raster.height / factor));
   const pixels = new Uint8Array(width * height * 4);
+  const source = raster.pixels;
   for (let y = 0; y < height; y++) {
-    const [top, bottom] = [Math.floor((y * raster.height) / height), Math.max(1, Math.floor(((y + 1) * raster.height) / height))];
+    const top = Math.floor((y * raster.height) / height);
+    const bottom = Math.max(top + 1, Math.floor(((y + 1) * raster.height) / height));
     for (let x = 0; x < width; x++) {
-      const [left, right] = [Math.floor((x * raster.width) / width), Math.max(1, Math.floor(((x + 1) * raster.width) / width))];
-      let [red, green, blue, opacity, count] = [0, 0, 0, 0, 0];
-      for (let fromY = top; fromY < bottom; fromY++)
-        for (let fromX = left; fromX < right; fromX++) {
-          const at = (fromY * raster.width + fromX) * 4;
-          const a = raster.pixels[at + 3]!;
-          red += raster.pixels[at]! * a;
-          green += raster.pixels[at + 1]! * a;
-          blue += raster.pixels[at + 2]! * a;
+      const left = Math.floor((x * raster.width) / width);
+      const right = Math.max(left + 1, Math.floor(((x + 1) * raster.width) / width));
+      let red = 0;
+      let green = 0;
+      let blue = 0;
+      let opacity = 0;
+      for (let fromY = top; fromY < bottom; fromY++) {
+        const end = (fromY * raster.width + right) * 4;
+        for (let at = (fromY * raster.width + left) * 4; at < end; at += 4) {
+          const a = source[at + 3]!;
+          red += source[at]! * a;
+          green += source[at + 1]! * a;
+          blue += source[at + 2]! * a;
           opacity += a;
-          count += 1;
         }
-      const to = (y * width + x) * 4;
-      if (opacity > 0) {
-        pixels[to] = red / opacity;
-        pixels[to + 1] = green / opacity;
-        pixels[to + 2] = blue / opacity;
-        pixels[to + 3] = opacity / count;
       }
+      if (opacity === 0) continue;
+      const to = (y * width + x) * 4;
+      pixels[to] = red / opacity;
+      pixels[to + 1] = green / opacity;
+      pixels[to + 2] = blue / opacity;
+      pixels[to + 3] = opacity / ((bottom - top) * (right - left));
     }
   }
   return { width, height, pixels };

@@ -23,11 +23,11 @@ function StyleSample({ style }: { style: string }): ReactElement {
     return ['rest', 'drop', 'pucker', 'teeth']
       .map((id, index) => {
         const drawing = chart.drawings.find((candidate) => candidate.id === id)!;
-        return `<g transform="translate(${56 + index * 112} 22)">${lookToSvg(chart, drawing, { idPrefix: `${style}${index}` })}</g>`;
+        return `<g transform="translate(${50 + index * 100} 22)">${lookToSvg(chart, drawing, { idPrefix: `${style}${index}` })}</g>`;
       })
       .join('');
   }, [style]);
-  return <svg viewBox="0 -12 448 104" className="h-[52px] w-full" aria-hidden dangerouslySetInnerHTML={{ __html: markup }} />;
+  return <svg viewBox="0 -4 400 92" className="h-[74px] w-full" aria-hidden dangerouslySetInnerHTML={{ __html: markup }} />;
 }
 
 export function NewChartDialog({ character, current, onMade, onClose }: NewChartDialogProps): ReactElement {

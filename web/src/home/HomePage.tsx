@@ -116,8 +116,10 @@ function Characters({ characters, charts }: { characters: readonly CharacterView
       <h3 className="name mb-3 text-[21px]">Characters and their mouths</h3>
       <ul className="flex flex-wrap gap-3">
         {characters.map((character) => {
-          const own = charts.filter((chart) => chart.characterId === character.id);
-          const first = own.find((chart) => chart.id === character.chartId) ?? own[0];
+          const own = charts
+            .filter((chart) => chart.characterId === character.id)
+            .sort((a, b) => Number(b.id === character.chartId) - Number(a.id === character.chartId));
+          const [first] = own;
           return (
             first && (
               <li key={character.id} className="flex items-center gap-3 rounded-2xl border border-rule bg-sheet p-2 pr-4">

@@ -4,6 +4,11 @@ import type { ReactElement } from 'react';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 
+/** The chart that the track begins with goes first. */
+function first<T>(charts: readonly (readonly [string, T])[], id: string): readonly (readonly [string, T])[] {
+  return [...charts].sort(([a], [b]) => Number(b === id) - Number(a === id));
+}
+
 export function ViewSwitch(): ReactElement | null {
   const { charts, chartId, character, session, track, playhead, document } = useOpenScene();
   if (charts.size < 2) return null;
@@ -16,7 +21,7 @@ export function ViewSwitch(): ReactElement | null {
   const where = stretch ? `frames ${frameNumber(document, stretch.from)} to ${frameNumber(document, stretch.to - 1)}` : '';
   return (
     <div className="flex shrink-0 flex-wrap items-center gap-1" role="group" aria-label="Chart from the playhead on">
-      {[...charts].map(([id, chart]) => {
+      {first([...charts], track.chartId).map(([id, chart]) => {
         const name = chartSettings(chart).name.replace(`${character.name}, `, '');
         return (
           <button
