@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { ensureBuilt, ROOT } from './ensureBuilt.mjs';
 
 ensureBuilt(['core', 'engine', 'server', 'web']);
+const { lookToSvg, starterChart } = await import('../core/dist/index.js');
 const folder = mkdtempSync(join(tmpdir(), 'zest-shots-'));
 const shots = join(ROOT, 'docs/screenshots');
 mkdirSync(shots, { recursive: true });
@@ -26,6 +27,16 @@ async function open(path) {
   await page.waitForLoadState('networkidle');
   await page.evaluate(() => document.fonts.ready);
   await page.waitForTimeout(600);
+}
+
+/** An SVG as an animator's drawing program writes it: a group for each mouth, named as one does. */
+function groupedSvg() {
+  const names = ['closed', 'MBP', 'f_v', 'th', 'L', 'ss', 'sh', 'k', 'ee', 'eh', 'ah', 'oh', 'oo'];
+  const chart = starterChart('Made', 'clay');
+  const groups = chart.drawings.map(
+    (drawing, index) => `<g id="${names[index]}" transform="translate(70 40)">${lookToSvg(chart, drawing, { idPrefix: `m${index}-` })}</g>`,
+  );
+  return Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 140 130">${groups.join('')}</svg>`);
 }
 
 const shoot = (name) => page.screenshot({ path: join(shots, `${name}.png`) });
@@ -48,6 +59,59 @@ await open('/scenes/the-wet-stamp/key');
 for (let press = 0; press < 51; press++) await page.keyboard.press('ArrowRight');
 await page.waitForTimeout(400);
 await shoot('key');
+
+// A chart being drawn on: the desk with the pen, an import, a line-up.
+await open('/scenes/the-wet-stamp/chart');
+await page.locator('[role=option][data-drawing=drop]').click();
+await page.getByRole('button', { name: 'Draw it' }).click();
+await page.getByLabel('Onion skin of').check();
+const desk = await page.getByTestId('desk').boundingBox();
+async function stroke(points) {
+  await page.mouse.move(desk.x + desk.width * points[0][0], desk.y + desk.height * points[0][1]);
+  await page.mouse.down();
+  for (const [x, y] of points.slice(1)) await page.mouse.move(desk.x + desk.width * x, desk.y + desk.height * y, { steps: 3 });
+  await page.mouse.up();
+  await page.waitForTimeout(300);
+}
+const along = (count, at) => Array.from({ length: count + 1 }, (_, index) => at(index / count));
+await stroke(along(30, (t) => [0.5 + 0.21 * Math.cos(2 * Math.PI * t), 0.44 + (t < 0.5 ? 0.2 : 0.07) * Math.sin(2 * Math.PI * t)]));
+await stroke(along(12, (t) => [0.285 + 0.43 * t, 0.455 + 0.02 * Math.sin(Math.PI * t)]));
+await page.getByRole('button', { name: 'Fill', exact: true }).click();
+for (const [colour, x, y] of [
+  ['inside', 0.5, 0.55],
+  ['teeth', 0.5, 0.41],
+]) {
+  await page.getByRole('button', { name: `Colour of the ${colour}` }).click();
+  await page.mouse.click(desk.x + desk.width * x, desk.y + desk.height * y);
+  await page.waitForTimeout(900);
+}
+await page.getByRole('button', { name: 'Pen', exact: true }).click();
+await shoot('chart-pen');
+await page.getByRole('button', { name: 'Line up' }).click();
+await page.waitForTimeout(300);
+await shoot('line-up');
+await page.keyboard.press('Escape');
+await page
+  .getByLabel('Mouths to import', { exact: true })
+  .setInputFiles({ name: 'mouths.svg', mimeType: 'image/svg+xml', buffer: groupedSvg() });
+await page.getByRole('button', { name: /^Take/ }).waitFor();
+await page.waitForTimeout(500);
+await shoot('import');
+await page.getByRole('button', { name: 'Cancel' }).click();
+
+// A second chart of the same face, gone over to inside a scene.
+await page.evaluate(() =>
+  fetch('/api/charts', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ name: 'Bramble, cross', characterId: 'bramble', size: 9, style: 'paper' }),
+  }),
+);
+await open('/scenes/the-last-ferry/key');
+for (let press = 0; press < 3; press++) await page.keyboard.press('Control+ArrowRight');
+await page.getByRole('button', { name: 'cross', exact: true }).click();
+await page.waitForTimeout(600);
+await shoot('key-views');
 await page.evaluate(() => localStorage.setItem('zest-theme', 'night'));
 await open('/scenes/a-complaint/key');
 for (let press = 0; press < 16; press++) await page.keyboard.press('ArrowRight');
