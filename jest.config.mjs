@@ -19,7 +19,9 @@ const project = (name, extra = {}) => ({
   testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'],
   transform: { '^.+\\.tsx?$': swc(), '^.+\\.m?js$': swc() },
   // Packages that come as ES modules only are compiled like our own.
-  transformIgnorePatterns: ['/node_modules/(?!(d3-contour|d3-array|internmap|fast-png|iobuffer|@dnd-kit)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(d3-contour|d3-array|internmap|fast-png|iobuffer|@dnd-kit|mpg123-decoder|ogg-opus-decoder|opus-decoder|@wasm-audio-decoders|codec-parser|@eshaz|simple-yenc)/)',
+  ],
   moduleNameMapper: {
     '^@zest-jaw/core$': `${import.meta.dirname}/core/src/index.ts`,
     '^@zest-jaw/engine$': `${import.meta.dirname}/engine/src/index.ts`,

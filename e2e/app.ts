@@ -114,3 +114,15 @@ export function joinedLines(app: App, voice: string, first: number, count: numbe
   writeFileSync(file, bytes);
   return { file, script: SENTENCES.slice(first, first + count).join('\n') };
 }
+
+/** Plays the Chart step's try-out until more than so many drawings were seen. */
+export async function hearTryOut(page: Page, more: number): Promise<void> {
+  const tryOut = page.getByRole('region', { name: 'Try-out' });
+  await tryOut.getByRole('button', { name: /Play the try-out/ }).click();
+  const shown = new Set<string>();
+  const look = async (): Promise<number> => {
+    shown.add((await tryOut.getAttribute('data-drawing')) ?? '');
+    return shown.size;
+  };
+  await expect.poll(look, { intervals: [60] }).toBeGreaterThan(more);
+}

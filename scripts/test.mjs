@@ -20,16 +20,17 @@ const bin = (name) => join(ROOT, 'node_modules/.bin', name);
 const isOnPath = (name) => (process.env.PATH ?? '').split(delimiter).some((folder) => existsSync(join(folder, name)));
 const heading = (text) => console.log(`\n— ${text}`);
 
-/** Chromium drives the interface; the recordings of alsa-utils are the outside check of a human voice. */
+/** Chromium drives the interface; the recordings of alsa-utils are the outside check of a human voice, the encoders of ffmpeg that of every kind of recording. */
 function ensureDebianPackages() {
   const missing = [
     ...(isOnPath('chromium') || isOnPath('chromium-browser') || isOnPath('google-chrome') ? [] : ['chromium']),
     ...(existsSync('/usr/share/sounds/alsa/Front_Center.wav') ? [] : ['alsa-utils']),
+    ...(isOnPath('ffmpeg') ? [] : ['ffmpeg']),
   ];
   if (missing.length === 0) return;
   const mayInstall = existsSync('/etc/debian_version') && process.getuid?.() === 0;
   if (mayInstall) {
-    heading(`Installing ${missing.join(' and ')}`);
+    heading(`Installing ${missing.join(', ')}`);
     const env = { DEBIAN_FRONTEND: 'noninteractive' };
     if (run('apt-get', ['update', '-qq'], env) === 0 && run('apt-get', ['install', '-y', '-qq', ...missing], env) === 0) return;
   }

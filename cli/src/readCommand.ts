@@ -1,6 +1,6 @@
 /** `zest read`: a recording to a reading. */
-import { truthOfWave, type Reading } from '@zest-jaw/core';
-import { openRecogniser, readTrack, type Language, type Recogniser } from '@zest-jaw/engine';
+import type { Reading } from '@zest-jaw/core';
+import { decodeRecording, openRecogniser, readTrack, type Language, type Recogniser } from '@zest-jaw/engine';
 import { CannotDo, parseCommandLine, readBytes, readText, WrongUse } from './outcome.js';
 
 interface Line {
@@ -14,7 +14,7 @@ function languageOf(text: string): Language {
 }
 
 async function readOne(recogniser: Recogniser, { audio, script }: Line): Promise<Reading> {
-  const truth = truthOfWave(readBytes(audio));
+  const truth = await decodeRecording(readBytes(audio));
   if ('refusal' in truth) throw new CannotDo(`${audio}: ${truth.refusal}`);
   const reading = await readTrack(recogniser, truth, script);
   if ('refusal' in reading) throw new CannotDo(`${audio}: ${reading.refusal}`);

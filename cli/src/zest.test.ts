@@ -118,7 +118,7 @@ describe('zest read', () => {
       { audio: recording('slt', 21), script: SENTENCES[21] },
     ]);
     expect(answers.map((answer) => answer.error !== undefined)).toEqual([false, true, true, true, true, false]);
-    expect(answers[1]!.error).toMatch(/not a WAV file/);
+    expect(answers[1]!.error).toMatch(/not a recording that can be read/);
     expect(answers[4]!.error).toMatch(/no words/);
     expect(answers[5]!.words.map((word) => word.text)).toEqual(['Boys', 'enjoy', 'noisy', 'toys']);
   });

@@ -15,7 +15,7 @@ export { formatTimecode, maybeFrameOfTimecode, nominalFramesPerSecond } from './
 export { timeScale, type TimeScale } from './time/timeScale.js';
 export { looksLikeWave, readWave, WAVE_LIMITS, writeWave, type Sound, type WaveRefusal } from './audio/wave.js';
 export { ditherTo16Bit, floatsOf16Bit, mixDown, resample } from './audio/resample.js';
-export { CLIP_LIMITS, RECOGNISER_RATE, truthForRecogniser, truthOfWave, truthToWave, type Truth } from './audio/truth.js';
+export { CLIP_LIMITS, RECOGNISER_RATE, truthForRecogniser, truthOfSound, truthOfWave, truthToWave, type Truth } from './audio/truth.js';
 export { waveBlocks, type WaveBlocks } from './audio/peaks.js';
 export { decibels, findPauses, loudnessOfWindows, peakLevel, SILENT_BELOW_DB, type Pause } from './audio/loudness.js';
 export {
@@ -74,13 +74,13 @@ export {
   type Placement,
   type Reference,
 } from './chart/art.js';
-export { picturesOfHead, type ChartHead, type HeadArt, type JawPiece, type MouthPlace } from './chart/head.js';
+export { BUILT_HEAD, picturesOfHead, type ChartHead, type HeadArt, type JawPiece, type MouthPlace } from './chart/head.js';
 export { faceToSvg, headToSvg, lookToSvg, mouthTransform } from './chart/headToSvg.js';
 export { upgradeChart, upgradeDrawing } from './chart/upgradeChart.js';
 export { lineUp, maybeCross, type LinedUp, type LineUp, type LineUpWay } from './chart/lineUp.js';
 export { areLettersInOrder, maybeMatchOfName, wordsOfName, type NameMatch } from './chart/matchName.js';
 export { measureLook } from './chart/measureLook.js';
-export { BUILT_HEAD_MOUTH, BUILT_HEAD_SIZE, headFigure, PLAIN_HEAD, type HeadShape } from './draw/headShape.js';
+export { headFigure, PLAIN_HEAD, type HeadShape } from './draw/headShape.js';
 export { artFigure, boxOfArt, boxOfLook, maybeBoxOfPoints } from './draw/artFigure.js';
 export { outlineOfLine, pathOfMark, pathOfRing, ringsOfMark } from './draw/penLine.js';
 export { maybeFillAt, simplifiedRing } from './draw/fillArea.js';
@@ -237,3 +237,7 @@ export { fittedPlacement, placementsOfImport, takeImported, type ImportRow } fro
 export { PICTURE_FILE_LIMITS } from './formats/pictureFileLimits.js';
 export { chartIdsOfScene, chartStretchAt, chartStretches, type ChartStretch } from './scene/trackCharts.js';
 export { counterpart, switchChart } from './scene/switchChart.js';
+export { maybeKindOfRecording, type RecordingKind } from './audio/recordingKind.js';
+export { powerSpectrum } from './audio/fourier.js';
+export { CLIPPED_BEYOND_USE, factsOfClip, SILENT_DB, type ClipFacts, type Ground } from './audio/clipFacts.js';
+export { stretched } from './audio/stretch.js';

@@ -18,6 +18,14 @@ for (const theme of ['day', 'night']) {
       await openDemo(page, app, 'the-wet-stamp', step);
       await check();
     }
+    await page.goto(app.url('/charts/odette-front'));
+    await expect(page.getByTestId('desk')).toBeVisible();
+    for (const side of ['Finish', 'Head']) {
+      await page.getByRole('button', { name: side, exact: true }).click();
+      await check();
+    }
+    await page.getByRole('button', { name: 'Line up' }).click();
+    await check();
   });
 }
 

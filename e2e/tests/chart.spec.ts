@@ -1,7 +1,7 @@
 /** Changing a mouth chart: shapes, names, keys and what plays what, seen at once in the scene. */
 import type { Locator, Page } from '@playwright/test';
 import type { BuiltArt, ChartView } from '@zest-jaw/core';
-import { type App, expect, openDemo, test } from '../app.js';
+import { type App, expect, hearTryOut, openDemo, test } from '../app.js';
 
 const SAVED = 'saved';
 
@@ -244,18 +244,7 @@ test('a starter of six mouths for a new character talks at once', async ({ page,
   await expect(page.getByLabel('Name of the chart')).toHaveValue('Pebble, front');
   await expect(cards(page)).toHaveCount(6);
   await expect(page.getByTestId('coverage')).toContainText('All 13 sound groups have a mouth.');
-  const tryOut = page.getByRole('region', { name: 'Try-out' });
-  await tryOut.getByRole('button', { name: /Play the try-out/ }).click();
-  const shown = new Set<string>();
-  await expect
-    .poll(
-      async () => {
-        shown.add((await tryOut.getAttribute('data-drawing')) ?? '');
-        return shown.size;
-      },
-      { intervals: [60] },
-    )
-    .toBeGreaterThan(3);
+  await hearTryOut(page, 3);
   // Variants: two redrawn looks that boil.
   await card(page, 'Rest').click();
   await page.getByRole('button', { name: 'Add a variant' }).click();

@@ -4,7 +4,7 @@ import { lookToSvg, starterChart, type ChartView, type SceneView } from '@zest-j
 import { svgToPng } from '@zest-jaw/engine';
 import { strFromU8, unzipSync, zipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
-import { type App, expect, mouthLane, openDemo, test } from '../app.js';
+import { type App, expect, hearTryOut, mouthLane, openDemo, test } from '../app.js';
 
 const chart = starterChart('Made', 'clay');
 /** What an animator might call the thirteen. */
@@ -77,17 +77,7 @@ test('an SVG whose groups are mouths takes the place of a starter, and the scene
   await page.getByRole('button', { name: /^Undo/ }).click();
   const tryOut = page.getByRole('region', { name: 'Try-out' });
   await tryOut.getByRole('button', { name: /^Yours/ }).click();
-  await tryOut.getByRole('button', { name: /Play the try-out/ }).click();
-  const shown = new Set<string>();
-  await expect
-    .poll(
-      async () => {
-        shown.add((await tryOut.getAttribute('data-drawing')) ?? '');
-        return shown.size;
-      },
-      { intervals: [60] },
-    )
-    .toBeGreaterThan(4);
+  await hearTryOut(page, 4);
   // What was keyed before is still keyed, ink and all; it only looks otherwise now.
   await toKey(page);
   const cells = await mouthLane(page);

@@ -55,7 +55,7 @@ test('what cannot be a scene is said in a sentence, and nothing typed is lost', 
   await expect(dialog.getByRole('alert')).toContainText('The frame rate is “0”');
   await dialog.getByLabel('Frames a second').fill('12.5');
   await dialog.getByRole('button', { name: 'Read the track' }).click();
-  await expect(dialog.getByRole('alert')).toContainText('not a WAV file');
+  await expect(dialog.getByRole('alert')).toContainText('not a recording that can be read');
   await expect(dialog.getByLabel('What is said')).toHaveValue('herring and string');
   await dialog.getByRole('button', { name: 'Not now' }).click();
 
@@ -66,7 +66,7 @@ test('what cannot be a scene is said in a sentence, and nothing typed is lost', 
   await page.getByLabel('Recording for a new scene').setInputFiles(silence);
   await dialog.getByLabel('What is said').fill('hello');
   await dialog.getByRole('button', { name: 'Read the track' }).click();
-  await expect(dialog.getByRole('alert')).toContainText('0 seconds');
+  await expect(dialog.getByRole('alert')).toContainText('no sound');
   expect((await app.json<unknown[]>('/api/scenes')).length).toBe(before);
 });
 

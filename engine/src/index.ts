@@ -14,3 +14,4 @@ export {
 } from './pictures/importPictures.js';
 export { CannotUsePicture, KEPT_SIDE, PREVIEW_SIDE } from './pictures/limits.js';
 export type { NamedFile } from './pictures/unpack.js';
+export { decodeRecording } from './audio/decodeRecording.js';

@@ -422,13 +422,13 @@ describe('a new scene', () => {
   });
 
   it.each<[string, Record<string, string>, Buffer, number, RegExp]>([
-    ['a file that is not audio', LINE, Buffer.from('#!/bin/sh\necho herring'), 422, /not a WAV file/],
+    ['a file that is not audio', LINE, Buffer.from('#!/bin/sh\necho herring'), 422, /not a recording that can be read/],
     ['an empty file', LINE, Buffer.alloc(0), 422, /No recording/],
     ['an empty script', { ...LINE, script: '(a sigh)' }, RECORDING, 422, /no words/],
     ['a frame rate of 0', { ...LINE, frameRate: '0' }, RECORDING, 422, /frame rate is “0”/],
     ['nobody who speaks', { ...LINE, characterId: 'nobody' }, RECORDING, 404, /character/],
     ['a hold of 99', { ...LINE, holdFrames: '99' }, RECORDING, 400, /holdFrames/],
-    ['a recording of 0 seconds', LINE, RECORDING.subarray(0, 44), 422, /0 seconds/],
+    ['a recording of 0 seconds', LINE, RECORDING.subarray(0, 44), 422, /no sound/],
   ])('refuses %s', async (_, fields, recording, status, message) => {
     const before = (await app.agent().get('/api/scenes')).body.length;
     const { body } = await upload(fields, recording).expect(status);

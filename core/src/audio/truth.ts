@@ -4,7 +4,7 @@
  */
 import { SAMPLE_RATE } from '../time/frameRate.js';
 import { ditherTo16Bit, floatsOf16Bit, mixDown, resample } from './resample.js';
-import { readWave, writeWave, type WaveRefusal } from './wave.js';
+import { readWave, WAVE_LIMITS, writeWave, type Sound, type WaveRefusal } from './wave.js';
 
 /** Longest dialogue clip, in minutes, and the shortest, in seconds. */
 export const CLIP_LIMITS = { maxMinutes: 30, minSeconds: 0.05 } as const;
@@ -14,11 +14,13 @@ export interface Truth {
   readonly samples: Int16Array;
 }
 
-/** Decodes a wave file to the truth, or says why not. */
-export function truthOfWave(bytes: Uint8Array): Truth | WaveRefusal {
-  const sound = readWave(bytes);
-  if ('refusal' in sound) return sound;
-  const seconds = sound.channels[0]!.length / sound.sampleRate;
+/** Decoded sound to the truth, or why it cannot be used. */
+export function truthOfSound({ channels, sampleRate }: Sound): Truth | WaveRefusal {
+  if (channels.length < 1 || channels.length > WAVE_LIMITS.channels)
+    return {
+      refusal: `This recording has ${channels.length} channels. It may have 1 to ${WAVE_LIMITS.channels}: mix it down and drop it again.`,
+    };
+  const seconds = channels[0]!.length / sampleRate;
   if (seconds < CLIP_LIMITS.minSeconds) {
     return {
       refusal: `This recording is ${seconds === 0 ? '0 seconds' : `${Math.round(seconds * 1000)} milliseconds`} long. It must last at least ${CLIP_LIMITS.minSeconds * 1000} milliseconds: record it again.`,
@@ -29,7 +31,13 @@ export function truthOfWave(bytes: Uint8Array): Truth | WaveRefusal {
       refusal: `This recording is ${Math.ceil(seconds / 60)} minutes long. A dialogue clip may be ${CLIP_LIMITS.maxMinutes}: cut it and drop the part you need.`,
     };
   }
-  return { samples: ditherTo16Bit(resample(mixDown(sound.channels), sound.sampleRate, SAMPLE_RATE)) };
+  return { samples: ditherTo16Bit(resample(mixDown(channels), sampleRate, SAMPLE_RATE)) };
+}
+
+/** Decodes a wave file to the truth, or says why not. */
+export function truthOfWave(bytes: Uint8Array): Truth | WaveRefusal {
+  const sound = readWave(bytes);
+  return 'refusal' in sound ? sound : truthOfSound(sound);
 }
 
 export function truthToWave(truth: Truth): Uint8Array {

@@ -3,7 +3,7 @@
  * it, and a jaw piece that goes down as the mouth opens.
  */
 import { isHash, isNumberWithin } from '../document/checks.js';
-import { maybeFaultOfHeadShape, type HeadShape } from '../draw/headShape.js';
+import { BUILT_HEAD_MOUTH, BUILT_HEAD_SIZE, maybeFaultOfHeadShape, PLAIN_HEAD, type HeadShape } from '../draw/headShape.js';
 import type { Box } from './art.js';
 
 /** Where the mouth's cross sits on the head, how large one unit of the chart is there, and its turn in degrees. */
@@ -34,6 +34,16 @@ export interface ChartHead {
   /** Colours behind the character, top to bottom. */
   readonly backdrop: readonly string[];
 }
+
+/** A built head, for a chart that has no head drawing yet. */
+export const BUILT_HEAD: ChartHead = {
+  id: 'head',
+  art: { kind: 'built', shape: PLAIN_HEAD },
+  width: BUILT_HEAD_SIZE,
+  height: BUILT_HEAD_SIZE,
+  mouth: BUILT_HEAD_MOUTH,
+  backdrop: ['#e6ecdf', '#efe9d8', '#e0d3b6'],
+};
 
 export function picturesOfHead({ art, jaw }: ChartHead): string[] {
   return [...(art.kind === 'picture' ? [art.picture] : []), ...(jaw ? [jaw.picture] : [])];

@@ -1,29 +1,12 @@
 /** A new chart, for a character that is there or for a new one. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import {
-  BUILT_HEAD_MOUTH,
-  BUILT_HEAD_SIZE,
-  chartSettings,
-  PLAIN_HEAD,
-  starterChart,
-  type ChartDocument,
-  type ChartHead,
-} from '@zest-jaw/core';
+import { BUILT_HEAD, chartSettings, starterChart, type ChartDocument } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { Character, Chart, Production } from '../storage/entities.js';
 import { NewChartDto } from './chart.dto.js';
 import { ChartStore } from './chart.store.js';
-
-const BUILT_HEAD: ChartHead = {
-  id: 'head',
-  art: { kind: 'built', shape: PLAIN_HEAD },
-  width: BUILT_HEAD_SIZE,
-  height: BUILT_HEAD_SIZE,
-  mouth: BUILT_HEAD_MOUTH,
-  backdrop: ['#e6ecdf', '#efe9d8', '#e0d3b6'],
-};
 
 @Injectable()
 export class NewChartService {

@@ -81,7 +81,9 @@ export class SceneController {
   @Post()
   @ApiConsumes('multipart/form-data')
   @UseInterceptors(FileInterceptor('recording', { limits: { fileSize: MAX_UPLOAD_BYTES, files: 1 } }))
-  @ApiOperation({ summary: 'A new scene from a WAV recording (field `recording`); its reading starts at once.' })
+  @ApiOperation({
+    summary: 'A new scene from a recording (field `recording`: WAV, FLAC, MP3, Ogg Vorbis or Opus); its reading starts at once.',
+  })
   create(@Body() dto: NewSceneDto, @UploadedFile() file: { originalname: string; buffer: Buffer } | undefined): Promise<StartedScene> {
     return this.uploads.create(dto, file);
   }

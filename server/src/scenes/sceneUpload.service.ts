@@ -1,7 +1,17 @@
 /** A new scene from a recording: decoded once, kept by content, its reading started. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { DEFAULT_RULES, FRAME_RATE_LIMITS, maybeFrameRate, newScene, scriptWords, isRefusal, type Refusal } from '@zest-jaw/core';
+import {
+  DEFAULT_RULES,
+  FRAME_RATE_LIMITS,
+  isRefusal,
+  maybeFrameRate,
+  maybeKindOfRecording,
+  newScene,
+  scriptWords,
+  type RecordingKind,
+  type Refusal,
+} from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { AssetStore } from '../assets/asset.store.js';
 import { cannotUse, notThere } from '../guard/problem.js';
@@ -12,6 +22,16 @@ import { WorkerPool } from '../workers/workerPool.js';
 import { READING_JOB } from './reading.service.js';
 import { NewSceneDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
+
+/** The media types of the recordings as they came (IANA; RFC 5334 for Ogg, RFC 9639 for FLAC). */
+const MEDIA_TYPES: Readonly<Record<RecordingKind, string>> = {
+  wav: 'audio/wav',
+  mp3: 'audio/mpeg',
+  vorbis: 'audio/ogg',
+  opus: 'audio/ogg',
+  flac: 'audio/flac',
+  aac: 'audio/mp4',
+};
 
 export interface StartedScene {
   readonly sceneId: string;
@@ -29,7 +49,7 @@ export class SceneUploadService {
   ) {}
 
   async create(dto: NewSceneDto, file: { originalname: string; buffer: Buffer } | undefined): Promise<StartedScene> {
-    if (!file || file.buffer.length === 0) throw cannotUse('No recording came with this. Drop a WAV file, or choose one.');
+    if (!file || file.buffer.length === 0) throw cannotUse('No recording came with this. Drop a recording, or choose one.');
     const frameRate = maybeFrameRate(dto.frameRate);
     if (!frameRate)
       throw cannotUse(
@@ -47,7 +67,7 @@ export class SceneUploadService {
     if (isRefusal(decoded)) throw cannotUse(decoded.refusal);
     // Browsers send file names as UTF-8, which multer reads as Latin-1.
     const fileName = Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200);
-    await this.assets.keep(file.buffer, 'audio/wav', fileName);
+    await this.assets.keep(file.buffer, MEDIA_TYPES[maybeKindOfRecording(file.buffer) ?? 'wav'], fileName);
     const audio = await this.assets.keep(decoded.wave, 'audio/wav', fileName);
     const document = newScene({
       title: dto.title?.trim() || fileName.replace(/\.[^.]*$/, '') || 'New scene',

@@ -1,5 +1,6 @@
 /** Decodes an uploaded recording to the truth: half an hour of sound is seconds of work, too long for the server's own thread. */
-import { truthOfWave, truthToWave, type WaveRefusal } from '@zest-jaw/core';
+import { truthToWave, type Refusal } from '@zest-jaw/core';
+import { decodeRecording } from '@zest-jaw/engine';
 
 export interface DecodeTask {
   readonly bytes: Uint8Array;
@@ -11,7 +12,7 @@ export interface Decoded {
   readonly lengthSamples: number;
 }
 
-export default function decode({ bytes }: DecodeTask): Decoded | WaveRefusal {
-  const truth = truthOfWave(bytes);
+export default async function decode({ bytes }: DecodeTask): Promise<Decoded | Refusal> {
+  const truth = await decodeRecording(bytes);
   return 'refusal' in truth ? truth : { wave: truthToWave(truth), lengthSamples: truth.samples.length };
 }

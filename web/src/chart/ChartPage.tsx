@@ -10,22 +10,9 @@ import { useProductions } from '../api/queries.js';
 import { ConflictDialog } from '../scene/ConflictDialog.js';
 import { SaveWord } from '../scene/SaveWord.js';
 import { openSession, type DocumentSession } from '../session/documentSession.js';
+import { AlonePage } from '../ui/AlonePage.js';
 import { TopBar } from '../ui/Frame.js';
-import { Notice } from '../ui/Notice.js';
 import { ChartWorkspace } from './ChartWorkspace.js';
-
-function Waiting({ title, children }: { title: string; children?: string }): ReactElement {
-  return (
-    <div className="flex h-full flex-col">
-      <TopBar>
-        <span className="flex-1" />
-      </TopBar>
-      <div className="grid flex-1 place-items-center p-8">
-        <Notice title={title}>{children}</Notice>
-      </div>
-    </div>
-  );
-}
 
 export function ChartPage(): ReactElement {
   const { chartId = '' } = useParams();
@@ -38,8 +25,8 @@ export function ChartPage(): ReactElement {
   });
   const productions = useProductions();
   const failed = view.error ?? productions.error;
-  if (failed) return <Waiting title="This chart cannot be opened">{sentenceOf(failed)}</Waiting>;
-  if (!view.data || !productions.data) return <Waiting title="Opening the chart…" />;
+  if (failed) return <AlonePage title="This chart cannot be opened" text={sentenceOf(failed)} />;
+  if (!view.data || !productions.data) return <AlonePage busy title="Opening the chart…" />;
   return <ChartWithSession key={chartId} view={view.data} productions={productions.data} />;
 }
 
@@ -67,7 +54,7 @@ function ChartWithSession({ view, productions }: { view: ChartView; productions:
       void client.invalidateQueries({ queryKey: ['charts'] });
     };
   }, [view, client]);
-  if (!session) return <Waiting title="Opening the chart…" />;
+  if (!session) return <AlonePage busy title="Opening the chart…" />;
   return <OpenedChart view={view} productions={productions} session={session} />;
 }
 

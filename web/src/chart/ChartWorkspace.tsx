@@ -4,6 +4,7 @@ import { DndContext, KeyboardSensor, PointerSensor, pointerWithin, useSensor, us
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { useEffect, useState, type DragEvent, type ReactElement } from 'react';
 import { filesOfDrop, type ChosenFile } from '../api/imports.js';
+import { CHART_KEYS, KeysDialog } from '../key/KeysDialog.js';
 import { newId, type DocumentSession } from '../session/documentSession.js';
 import { useKeys } from '../ui/useKeys.js';
 import { Cards } from './Cards.js';
@@ -52,7 +53,7 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
   const [pen, setPen] = useState({ colour: chartSettings(chart).style.line, size: 3.4 });
   const [flipped, setFlipped] = useState(false);
   const [side, setSide] = useState<(typeof SIDES)[number]>('Mouth');
-  const [dialog, setDialog] = useState<'line-up' | 'new-chart'>();
+  const [dialog, setDialog] = useState<'line-up' | 'new-chart' | 'keys'>();
   const [files, setFiles] = useState<readonly ChosenFile[]>();
   const [dropping, setDropping] = useState(false);
   const index = chart.drawings.indexOf(drawing);
@@ -62,6 +63,7 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
     'Ctrl+KeyZ': () => session.undo(),
     'Ctrl+Shift+KeyZ': () => session.redo(),
     'Ctrl+KeyY': () => session.redo(),
+    '?': () => setDialog('keys'),
     BracketLeft: step(-1),
     BracketRight: step(1),
     KeyO: () => open.showOnion(open.onion === undefined),
@@ -157,6 +159,7 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
           )}
         </main>
       </DndContext>
+      <KeysDialog open={dialog === 'keys'} onClose={() => setDialog(undefined)} keys={CHART_KEYS} />
       {dialog === 'line-up' && <LineUpDialog onClose={() => setDialog(undefined)} />}
       {dialog === 'new-chart' && (
         <NewChartDialog

@@ -1,10 +1,10 @@
 /** Copies the drawing on the desk into others, to start them from it. */
 import { copyIntoOthers } from '@zest-jaw/core';
 import { useState, type ReactElement } from 'react';
-import { Mouth } from '../mouth/Mouth.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
+import { MouthGrid } from './MouthGrid.js';
 import { useOpenChart } from './openChart.js';
 
 export function CopyIntoDialog({ onClose }: { onClose: () => void }): ReactElement {
@@ -24,20 +24,7 @@ export function CopyIntoDialog({ onClose }: { onClose: () => void }): ReactEleme
       description="They keep their names, keys and what they play, and look like this one until you change them."
       onClose={onClose}
     >
-      <div className="mt-4 grid max-h-[50vh] grid-cols-[repeat(auto-fill,minmax(104px,1fr))] gap-2 overflow-y-auto p-1">
-        {others.map((other) => (
-          <button
-            key={other.id}
-            type="button"
-            aria-pressed={chosen.has(other.id)}
-            onClick={() => toggle(other.id)}
-            className="flex flex-col items-center rounded-xl border border-rule bg-ground p-2 text-[#1e2a44] aria-pressed:border-zest aria-pressed:ring-2 aria-pressed:ring-zest-soft"
-          >
-            <Mouth chart={chart} drawing={other} className="h-[54px]" />
-            <span className="name text-[15px]">{other.label}</span>
-          </button>
-        ))}
-      </div>
+      <MouthGrid label="Others" chart={chart} drawings={others} chosen={chosen} single={false} onChoose={toggle} />
       <div className="mt-5 flex justify-end gap-2">
         <Button onClick={onClose}>Cancel</Button>
         <Button

@@ -1,13 +1,11 @@
 /** Above the desk: the tools for the kind of drawing on it, and what is laid under it. */
 import { chartSettings, setLook, type PlacedArt } from '@zest-jaw/core';
 import { Brush, Crosshair, Eraser, Image as Photo, Move, PaintBucket, Pencil, Spline, SquareDashed } from 'lucide-react';
-import { useRef, useState, type ReactElement, type ReactNode } from 'react';
-import { toast } from 'sonner';
-import { importOne } from '../api/imports.js';
-import { sentenceOf } from '../api/http.js';
+import type { ReactElement, ReactNode } from 'react';
 import { newId } from '../session/documentSession.js';
 import { toolsFor, useOpenChart, type Tool } from './openChart.js';
 import type { PenSettings } from './usePenTools.js';
+import { usePictureChooser } from './usePictureChooser.js';
 
 const TOOLS: Readonly<Record<Tool, readonly [label: string, icon: ReactNode, hint: string]>> = {
   shape: ['Shape', <Spline key="i" size={16} />, 'Drag the handles to shape this mouth'],
@@ -51,25 +49,13 @@ function referenceOf({ picture, width, height }: PlacedArt): {
 /** Colour and width of the pen, and the picture under it. */
 export function PenBar({ pen, onPen }: { pen: PenSettings; onPen: (pen: PenSettings) => void }): ReactElement | null {
   const { chart, drawing, look, lookIndex, change } = useOpenChart();
-  const chooser = useRef<HTMLInputElement>(null);
-  const [busy, setBusy] = useState(false);
+  const pictures = usePictureChooser('Reference picture');
   const { art } = look;
   if (art.kind !== 'drawn') return null;
   const { line, lip, inside, teeth, tongue } = chartSettings(chart).style;
   const setReference = (reference: typeof art.reference): void => {
     const { reference: _before, ...bare } = art;
     change((now) => setLook(now, drawing.id, lookIndex, { art: { ...bare, ...(reference && { reference }) } }, 'drawing.reference', newId));
-  };
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
-    setBusy(true);
-    try {
-      setReference(referenceOf(await importOne(file)));
-    } catch (error) {
-      toast.error(sentenceOf(error));
-    } finally {
-      setBusy(false);
-    }
   };
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[14px]" role="group" aria-label="Pen">
@@ -140,25 +126,14 @@ export function PenBar({ pen, onPen }: { pen: PenSettings; onPen: (pen: PenSetti
       ) : (
         <button
           type="button"
-          disabled={busy}
+          disabled={pictures.busy}
           className="font-semibold text-ink-soft underline underline-offset-2 hover:text-ink"
-          onClick={() => chooser.current?.click()}
+          onClick={() => pictures.ask((art) => setReference(referenceOf(art)))}
         >
-          {busy ? 'Bringing it in…' : 'Draw over a picture…'}
+          {pictures.busy ? 'Bringing it in…' : 'Draw over a picture…'}
         </button>
       )}
-      <input
-        ref={chooser}
-        type="file"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Reference picture"
-        accept="image/png,image/jpeg,image/webp,image/svg+xml"
-        onChange={(event) => {
-          void take(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
+      {pictures.input}
     </div>
   );
 }

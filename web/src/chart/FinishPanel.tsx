@@ -2,6 +2,7 @@
 import { chartSettings, setChart, setOwnStyle, STARTER_STYLE_WORDS, STARTER_STYLES, type MouthStyle } from '@zest-jaw/core';
 import { useState, type ReactElement } from 'react';
 import { newId } from '../session/documentSession.js';
+import { Slider } from '../ui/Slider.js';
 import { useOpenChart } from './openChart.js';
 
 const COLOURS: readonly (readonly [keyof MouthStyle, string])[] = [
@@ -60,19 +61,15 @@ export function FinishPanel(): ReactElement {
           ['rim', 'Rim of the lips', 0, 1],
         ] as const
       ).map(([key, label, least, most]) => (
-        <label key={key} className="flex h-[25px] items-center gap-3 text-[14px]">
-          <span className="w-[94px] text-ink-soft">{label}</span>
-          <input
-            type="range"
-            min={least}
-            max={most}
-            step={most / 100}
-            value={style[key]}
-            onChange={(event) => set({ [key]: Number(event.target.value) })}
-            className="w-0 flex-1"
-          />
-          <output className="w-[38px] text-right text-ink-soft">{style[key].toFixed(most > 1 ? 1 : 2)}</output>
-        </label>
+        <Slider
+          key={key}
+          label={label}
+          value={style[key]}
+          least={least}
+          most={most}
+          step={most / 100}
+          onChange={(value) => set({ [key]: value })}
+        />
       ))}
       <div>
         <p className="mb-1 text-[14px] font-semibold">Begin from</p>

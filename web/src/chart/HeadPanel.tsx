@@ -1,32 +1,10 @@
 /** The head behind the mouths: a picture or a built one, where the mouth sits on it, and the jaw piece. */
-import {
-  BUILT_HEAD_MOUTH,
-  BUILT_HEAD_SIZE,
-  maybeHead,
-  PLAIN_HEAD,
-  setHead,
-  type ChartHead,
-  type HeadShape,
-  type MouthPlace,
-  type PlacedArt,
-} from '@zest-jaw/core';
-import { useRef, useState, type ReactElement } from 'react';
-import { toast } from 'sonner';
-import { sentenceOf } from '../api/http.js';
-import { importOne } from '../api/imports.js';
+import { BUILT_HEAD, maybeHead, setHead, type ChartHead, type HeadShape, type MouthPlace, type PlacedArt } from '@zest-jaw/core';
+import type { ReactElement } from 'react';
 import { newId } from '../session/documentSession.js';
+import { Slider } from '../ui/Slider.js';
 import { useOpenChart } from './openChart.js';
-
-const NO_BACKDROP = ['#e6ecdf', '#efe9d8', '#e0d3b6'];
-
-const BUILT: ChartHead = {
-  id: 'head',
-  art: { kind: 'built', shape: PLAIN_HEAD },
-  width: BUILT_HEAD_SIZE,
-  height: BUILT_HEAD_SIZE,
-  mouth: BUILT_HEAD_MOUTH,
-  backdrop: NO_BACKDROP,
-};
+import { usePictureChooser } from './usePictureChooser.js';
 
 const SHAPES: readonly (readonly [keyof HeadShape, string])[] = [
   ['breadth', 'Breadth'],
@@ -38,41 +16,9 @@ const SHAPES: readonly (readonly [keyof HeadShape, string])[] = [
   ['ears', 'Ears'],
 ];
 
-function Slider({
-  label,
-  value,
-  least,
-  most,
-  step,
-  onChange,
-}: {
-  label: string;
-  value: number;
-  least: number;
-  most: number;
-  step: number;
-  onChange: (value: number) => void;
-}): ReactElement {
-  return (
-    <label className="flex h-[25px] items-center gap-3 text-[14px]">
-      <span className="w-[94px] text-ink-soft">{label}</span>
-      <input
-        type="range"
-        min={least}
-        max={most}
-        step={step}
-        value={value}
-        onChange={(event) => onChange(Number(event.target.value))}
-        className="w-0 flex-1"
-      />
-      <output className="w-[42px] text-right text-ink-soft">{step < 0.1 ? value.toFixed(2) : Math.round(value * 10) / 10}</output>
-    </label>
-  );
-}
-
 /** A picture as a head, the mouth where the old head had it, as a share of its size. */
 function headOfPicture({ picture, width, height }: PlacedArt, before: ChartHead | undefined): ChartHead {
-  const old = before ?? BUILT;
+  const old = before ?? BUILT_HEAD;
   const by = width / old.width;
   const mouth: MouthPlace = {
     x: old.mouth.x * by,
@@ -86,44 +32,28 @@ function headOfPicture({ picture, width, height }: PlacedArt, before: ChartHead 
 export function HeadPanel(): ReactElement {
   const { chart, change } = useOpenChart();
   const head = maybeHead(chart);
-  const chooser = useRef<HTMLInputElement>(null);
-  const [wanted, setWanted] = useState<'head' | 'jaw'>('head');
-  const [busy, setBusy] = useState(false);
+  const pictures = usePictureChooser('Picture of the head or the jaw');
   const set = (after: ChartHead | null): void => void change((now) => setHead(now, after, newId));
   const setMouth = (changes: Partial<MouthPlace>): void => head && set({ ...head, mouth: { ...head.mouth, ...changes } });
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
-    setBusy(true);
-    try {
-      const art = await importOne(file);
-      if (wanted === 'head') set(headOfPicture(art, head));
-      else if (head) {
-        // Under the mouth, a little wider, at the size it was drawn unless that is wider than the head.
-        const width = Math.min(art.width, head.width);
-        const height = (art.height * width) / art.width;
-        const box = { x: head.mouth.x - width / 2, y: head.mouth.y, width, height };
-        set({ ...head, jaw: { picture: art.picture, box, travel: Math.round(head.height * 0.08) } });
-      }
-    } catch (error) {
-      toast.error(sentenceOf(error));
-    } finally {
-      setBusy(false);
-    }
-  };
-  const ask = (what: 'head' | 'jaw'): void => {
-    setWanted(what);
-    chooser.current?.click();
-  };
+  const askForHead = (): void => pictures.ask((art) => set(headOfPicture(art, head)));
+  const askForJaw = (): void =>
+    pictures.ask((art) => {
+      if (!head) return;
+      // Under the mouth, at the size it was drawn unless that is wider than the head.
+      const width = Math.min(art.width, head.width);
+      const box = { x: head.mouth.x - width / 2, y: head.mouth.y, width, height: (art.height * width) / art.width };
+      set({ ...head, jaw: { picture: art.picture, box, travel: Math.round(head.height * 0.08) } });
+    });
   const small = 'rounded-full border border-rule bg-lift px-3 py-0.5 text-[14px] hover:border-graphite disabled:opacity-50';
   const jaw = head?.jaw;
   return (
     <section className="flex flex-col gap-2.5" aria-label="Head">
       <h3 className="name text-[18px] leading-tight">Head</h3>
       <div className="flex flex-wrap gap-1">
-        <button type="button" className={small} disabled={busy} onClick={() => ask('head')}>
-          {busy ? 'Bringing it in…' : 'Picture…'}
+        <button type="button" className={small} disabled={pictures.busy} onClick={askForHead}>
+          {pictures.busy ? 'Bringing it in…' : 'Picture…'}
         </button>
-        <button type="button" className={small} onClick={() => set(BUILT)}>
+        <button type="button" className={small} onClick={() => set(BUILT_HEAD)}>
           Built
         </button>
         {head && (
@@ -239,8 +169,8 @@ export function HeadPanel(): ReactElement {
               <button
                 type="button"
                 className="font-semibold underline underline-offset-2 hover:text-ink"
-                disabled={busy}
-                onClick={() => ask('jaw')}
+                disabled={pictures.busy}
+                onClick={askForJaw}
               >
                 Choose one…
               </button>
@@ -248,18 +178,7 @@ export function HeadPanel(): ReactElement {
           )}
         </fieldset>
       )}
-      <input
-        ref={chooser}
-        type="file"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Picture of the head or the jaw"
-        accept="image/png,image/jpeg,image/webp,image/svg+xml"
-        onChange={(event) => {
-          void take(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
+      {pictures.input}
     </section>
   );
 }

@@ -23,6 +23,7 @@ import { useJob } from '../api/job.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
+import { Pills } from '../ui/Pills.js';
 import { ImportTable, type Decision } from './ImportTable.js';
 import { useOpenChart } from './openChart.js';
 
@@ -45,6 +46,12 @@ export function firstDecisions(mouths: readonly FoundMouthView[], chart: ChartDo
     };
   });
 }
+
+const CUTS: readonly (readonly [ImportRequest['cut'], string])[] = [
+  ['whole', 'One mouth'],
+  ['figures', 'Separate figures'],
+  ['grid', 'A grid'],
+];
 
 interface ImportDialogProps {
   readonly files: readonly ChosenFile[];
@@ -158,28 +165,14 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
       {view && (isOnePicture || view.hasPaper) && (
         <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
           {isOnePicture && (
-            <span className="flex items-center gap-1.5" role="radiogroup" aria-label="Take the picture as">
-              {(
-                [
-                  ['whole', 'One mouth'],
-                  ['figures', 'Separate figures'],
-                  ['grid', 'A grid'],
-                ] as const
-              ).map(([cut, label]) => (
-                <button
-                  key={cut}
-                  type="button"
-                  role="radio"
-                  aria-checked={request.cut === cut}
-                  onClick={() =>
-                    void look({ ...request, cut, ...(cut === 'grid' ? { columns: request.columns ?? 4, rows: request.rows ?? 3 } : {}) })
-                  }
-                  className="rounded-full border border-rule bg-lift px-3.5 py-1 font-semibold aria-checked:border-ink aria-checked:bg-ink aria-checked:text-on-ink"
-                >
-                  {label}
-                </button>
-              ))}
-            </span>
+            <Pills
+              label="Take the picture as"
+              options={CUTS}
+              value={request.cut}
+              onChange={(cut) =>
+                void look({ ...request, cut, ...(cut === 'grid' ? { columns: request.columns ?? 4, rows: request.rows ?? 3 } : {}) })
+              }
+            />
           )}
           {request.cut === 'grid' && isOnePicture && (
             <span className="flex items-center gap-2 text-ink-soft">

@@ -5,6 +5,7 @@ import { assetUrl } from '../mouth/pictures.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
+import { Pills } from '../ui/Pills.js';
 import { useOpenChart } from './openChart.js';
 
 const WAYS: readonly (readonly [LineUpWay, string, string])[] = [
@@ -56,19 +57,8 @@ export function LineUpDialog({ onClose }: { onClose: () => void }): ReactElement
   const hint = WAYS.find(([candidate]) => candidate === way)![2];
   return (
     <Modal open wide title="Line up" description="The upper lip hardly moves; the jaw does." onClose={onClose}>
-      <div className="mt-3 flex flex-wrap items-center gap-1.5" role="radiogroup" aria-label="How">
-        {WAYS.map(([candidate, label]) => (
-          <button
-            key={candidate}
-            type="button"
-            role="radio"
-            aria-checked={way === candidate}
-            onClick={() => setWay(candidate)}
-            className="rounded-full border border-rule bg-lift px-3.5 py-1 font-semibold aria-checked:border-ink aria-checked:bg-ink aria-checked:text-on-ink"
-          >
-            {label}
-          </button>
-        ))}
+      <div className="mt-3" />
+      <Pills label="How" options={WAYS.map(([value, text]) => [value, text] as const)} value={way} onChange={setWay}>
         <span className="flex-1" />
         {way !== 'cross' && (
           <label className="flex items-center gap-2 text-ink-soft">
@@ -82,7 +72,7 @@ export function LineUpDialog({ onClose }: { onClose: () => void }): ReactElement
             </select>
           </label>
         )}
-      </div>
+      </Pills>
       <p className="mt-2 text-ink-soft">{hint}</p>
       <div className="mt-3 grid grid-cols-2 gap-3">
         <Overlay chart={chart} placements={NONE} label="Now" />

@@ -9,17 +9,14 @@ import {
   setDrawing,
   setLook,
   type Look,
-  type PlacedArt,
   type Placement,
 } from '@zest-jaw/core';
 import { Plus, X } from 'lucide-react';
-import { useRef, useState, type ReactElement } from 'react';
-import { toast } from 'sonner';
-import { sentenceOf } from '../api/http.js';
-import { importOne } from '../api/imports.js';
+import type { ReactElement } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
 import { newId } from '../session/documentSession.js';
 import { useOpenChart } from './openChart.js';
+import { usePictureChooser } from './usePictureChooser.js';
 
 const KINDS = { built: 'Built from parameters', drawn: 'Drawn by hand', placed: 'A placed picture' } as const;
 
@@ -36,27 +33,17 @@ function toDraw(look: Look): { art: Look['art']; placement: Placement } {
 
 export function LooksPanel(): ReactElement {
   const { chart, drawing, look, lookIndex, change, choose, setTool } = useOpenChart();
-  const chooser = useRef<HTMLInputElement>(null);
-  const [wanted, setWanted] = useState<'replace' | 'variant'>('replace');
-  const [busy, setBusy] = useState(false);
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
-    setBusy(true);
-    try {
-      const art: PlacedArt = await importOne(file);
-      const placement = look.art.kind === 'placed' && wanted === 'variant' ? look.placement : fittedPlacement(art, drawing);
-      if (wanted === 'replace') change((now) => setLook(now, drawing.id, lookIndex, { art, placement }, 'drawing.replace', newId));
-      else if (change((now) => addVariant(now, drawing.id, { art, placement }, newId))) choose(drawing.id, drawing.variants.length + 1);
-    } catch (error) {
-      toast.error(sentenceOf(error));
-    } finally {
-      setBusy(false);
-    }
-  };
-  const ask = (what: 'replace' | 'variant'): void => {
-    setWanted(what);
-    chooser.current?.click();
-  };
+  const pictures = usePictureChooser('Picture for this drawing');
+  const replace = (): void =>
+    pictures.ask((art) => {
+      const placement = fittedPlacement(art, look);
+      change((now) => setLook(now, drawing.id, lookIndex, { art, placement }, 'drawing.replace', newId));
+    });
+  const addFromPicture = (): void =>
+    pictures.ask((art) => {
+      const placement = look.art.kind === 'placed' ? look.placement : fittedPlacement(art, look);
+      if (change((now) => addVariant(now, drawing.id, { art, placement }, newId))) choose(drawing.id, drawing.variants.length + 1);
+    });
   const draw = (): void => {
     if (change((now) => setLook(now, drawing.id, lookIndex, toDraw(look), 'drawing.draw', newId))) setTool('pen');
   };
@@ -64,13 +51,13 @@ export function LooksPanel(): ReactElement {
   return (
     <section className="flex flex-col gap-2" aria-label="Made of">
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-0.5 text-[14px]">
-        <span className="text-ink-soft">{busy ? 'Bringing the picture in…' : KINDS[look.art.kind]}</span>
+        <span className="text-ink-soft">{pictures.busy ? 'Bringing the picture in…' : KINDS[look.art.kind]}</span>
         {look.art.kind !== 'drawn' && (
           <button type="button" className={link} onClick={draw}>
             Draw it
           </button>
         )}
-        <button type="button" className={link} disabled={busy} onClick={() => ask('replace')}>
+        <button type="button" className={link} disabled={pictures.busy} onClick={replace}>
           Use a picture…
         </button>
       </div>
@@ -107,7 +94,7 @@ export function LooksPanel(): ReactElement {
         >
           <Plus size={16} />
         </button>
-        <button type="button" className={`${link} text-[14px]`} disabled={busy} onClick={() => ask('variant')}>
+        <button type="button" className={`${link} text-[14px]`} disabled={pictures.busy} onClick={addFromPicture}>
           from a picture…
         </button>
       </div>
@@ -136,18 +123,7 @@ export function LooksPanel(): ReactElement {
           </label>
         </div>
       )}
-      <input
-        ref={chooser}
-        type="file"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Picture for this drawing"
-        accept="image/png,image/jpeg,image/webp,image/svg+xml"
-        onChange={(event) => {
-          void take(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
+      {pictures.input}
     </section>
   );
 }

@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
+import { Pills } from '../ui/Pills.js';
 
 interface NewChartDialogProps {
   /** The character it is for; a new one when there is none. */
@@ -54,8 +55,6 @@ export function NewChartDialog({ character, current, onMade, onClose }: NewChart
       setBusy(false);
     }
   };
-  const pill =
-    'rounded-full border border-rule bg-lift px-3.5 py-1 font-semibold aria-checked:border-ink aria-checked:bg-ink aria-checked:text-on-ink';
   return (
     <Modal
       open
@@ -91,32 +90,21 @@ export function NewChartDialog({ character, current, onMade, onClose }: NewChart
           </label>
         </div>
         {current && (
-          <div className="flex gap-1.5" role="radiogroup" aria-label="Begin from">
-            <button type="button" role="radio" aria-checked={from === 'starter'} className={pill} onClick={() => setFrom('starter')}>
-              A starter
-            </button>
-            <button type="button" role="radio" aria-checked={from === 'copy'} className={pill} onClick={() => setFrom('copy')}>
-              A copy of “{current.name}”
-            </button>
-          </div>
+          <Pills
+            label="Begin from"
+            options={[
+              ['starter', 'A starter'],
+              ['copy', `A copy of “${current.name}”`],
+            ]}
+            value={from}
+            onChange={setFrom}
+          />
         )}
         {from === 'starter' && (
           <>
-            <div className="flex items-center gap-1.5" role="radiogroup" aria-label="How many mouths">
-              {STARTER_SIZES.map((count) => (
-                <button
-                  key={count}
-                  type="button"
-                  role="radio"
-                  aria-checked={size === count}
-                  className={pill}
-                  onClick={() => setSize(count)}
-                >
-                  {count}
-                </button>
-              ))}
+            <Pills label="How many mouths" options={STARTER_SIZES.map((count) => [count, count] as const)} value={size} onChange={setSize}>
               <span className="ml-2 text-ink-soft">mouths</span>
-            </div>
+            </Pills>
             <div className="grid grid-cols-2 gap-2.5" role="radiogroup" aria-label="Style">
               {Object.keys(STARTER_STYLES).map((name) => (
                 <button

@@ -3,10 +3,10 @@ import { drawingForGroup, removeDrawing } from '@zest-jaw/core';
 import { useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
-import { Mouth } from '../mouth/Mouth.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
+import { MouthGrid } from './MouthGrid.js';
 import { useOpenChart } from './openChart.js';
 import { useSceneOfChart } from './sceneOfChart.js';
 
@@ -41,25 +41,7 @@ export function RemoveDialog({ scenes, onClose }: { scenes: readonly string[]; o
       description={`It is shown in ${where}. Choose the mouth that takes its place there; ink stays ink.`}
       onClose={onClose}
     >
-      <div
-        className="mt-4 grid max-h-[50vh] grid-cols-[repeat(auto-fill,minmax(104px,1fr))] gap-2 overflow-y-auto p-1"
-        role="radiogroup"
-        aria-label="In its place"
-      >
-        {others.map((other) => (
-          <button
-            key={other.id}
-            type="button"
-            role="radio"
-            aria-checked={by === other.id}
-            onClick={() => setBy(other.id)}
-            className="flex flex-col items-center rounded-xl border border-rule bg-ground p-2 text-[#1e2a44] aria-checked:border-zest aria-checked:ring-2 aria-checked:ring-zest-soft"
-          >
-            <Mouth chart={chart} drawing={other} className="h-[54px]" />
-            <span className="name text-[15px]">{other.label}</span>
-          </button>
-        ))}
-      </div>
+      <MouthGrid label="In its place" chart={chart} drawings={others} chosen={new Set([by])} single onChoose={setBy} />
       <div className="mt-5 flex justify-end gap-2">
         <Button onClick={onClose}>Keep “{drawing.label}”</Button>
         <Button weight="grave" disabled={busy || by === ''} onClick={() => void replace()}>

@@ -2,6 +2,7 @@
 import { limitsOfParameter, setShape, type MouthShape } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { newId } from '../session/documentSession.js';
+import { Slider } from '../ui/Slider.js';
 import { useOpenChart } from './openChart.js';
 
 type Parameter = readonly [key: keyof MouthShape, label: string];
@@ -45,19 +46,15 @@ export function ShapePanel(): ReactElement | null {
           {parameters.map(([key, label]) => {
             const { least, most } = limitsOfParameter(key);
             return (
-              <label key={key} className="flex h-[25px] items-center gap-3 text-[14px]">
-                <span className="w-[94px] text-ink-soft">{label}</span>
-                <input
-                  type="range"
-                  min={least}
-                  max={most}
-                  step={0.01}
-                  value={shape[key]}
-                  onChange={(event) => change((now) => setShape(now, drawing.id, { [key]: Number(event.target.value) }, newId, lookIndex))}
-                  className="w-0 flex-1"
-                />
-                <output className="w-[38px] text-right text-ink-soft">{shape[key].toFixed(2)}</output>
-              </label>
+              <Slider
+                key={key}
+                label={label}
+                value={shape[key]}
+                least={least}
+                most={most}
+                step={0.01}
+                onChange={(value) => change((now) => setShape(now, drawing.id, { [key]: value }, newId, lookIndex))}
+              />
             );
           })}
         </fieldset>

@@ -10,7 +10,7 @@ import { Round } from '../key/Transport.js';
 import { openPlayer } from '../sound/player.js';
 import { openPlayhead } from '../sound/playhead.js';
 import { useKeys } from '../ui/useKeys.js';
-import { keySoundsInWorker } from '../workers/heavy.js';
+import { keySoundsInWorker, stretchInWorker } from '../workers/heavy.js';
 import { useOpenChart } from './openChart.js';
 import { useOwnLine, useShippedLine, type TryOutLine } from './tryOutLine.js';
 
@@ -41,7 +41,7 @@ export function TryOut(): ReactElement {
   const line = wantsOwn && own ? own : shipped.data;
   const exposures = useKeyed(line);
   const player = useMemo(() => openPlayer(), []);
-  const playhead = useMemo(() => openPlayhead(player), [player]);
+  const playhead = useMemo(() => openPlayhead(player, stretchInWorker), [player]);
   const { frame, playing } = useStore(playhead.store);
   useEffect(
     () => () => {
@@ -71,7 +71,7 @@ export function TryOut(): ReactElement {
     if (!line) return;
     try {
       await load(line);
-      if (loops) playhead.toggleLoop(0, line.lengthFrames);
+      if (loops) playhead.toggleLoop({ from: 0, to: line.lengthFrames });
       else {
         playhead.moveTo(0);
         playhead.toggle();

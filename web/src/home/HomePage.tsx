@@ -200,7 +200,7 @@ export function HomePage(): ReactElement {
         <input
           ref={chooser}
           type="file"
-          accept=".wav,audio/wav,audio/x-wav"
+          accept=".wav,.flac,.mp3,.ogg,.oga,.opus,audio/*"
           className="sr-only"
           aria-label="Recording for a new scene"
           tabIndex={-1}
@@ -243,7 +243,7 @@ export function HomePage(): ReactElement {
                   >
                     <span className="name text-[19px] text-ink">{dragging ? 'Let go to begin' : 'Drop a recording'}</span>
                     <span className="text-[15px]">
-                      A WAV file of one spoken line. You type what is said; the mouths are pencilled for you.
+                      A spoken line as WAV, FLAC, MP3 or Ogg. You type what is said; the mouths are pencilled for you.
                     </span>
                   </button>
                 </li>

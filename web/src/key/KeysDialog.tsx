@@ -2,12 +2,19 @@
 import type { ReactElement } from 'react';
 import { Modal } from '../ui/Modal.js';
 
-const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
+/** Keys by what they are for: the keys, a word on each. */
+export type KeyList = readonly (readonly [string, readonly (readonly [string, string])[]])[];
+
+const KEYS: KeyList = [
   [
     'Hear',
     [
       ['Space', 'play, stop'],
-      ['L', 'loop the phrase at the playhead'],
+      ['Shift Space', 'play again from where it was started'],
+      ['P', 'play the phrase at the playhead'],
+      ['L', 'loop it'],
+      ['[ ]', 'the loop begins earlier, ends later; with Shift the other way'],
+      ['1 2 3 4', 'full, half, quarter, eighth speed'],
       ['← →', 'one frame, and hear it'],
       ['Ctrl ← →', 'one second'],
       ['↑ ↓', 'the exposure before, the next one'],
@@ -35,7 +42,45 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
   ],
 ];
 
-export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }): ReactElement {
+export const CHART_KEYS: KeyList = [
+  [
+    'Choose and hear',
+    [
+      ['[ ]', 'the drawing before, the next one'],
+      ['Q W E …', 'the drawing with that keycap'],
+      ['Space', 'play the try-out, stop'],
+      ['/', 'hold to flip to the drawing under this one'],
+      ['O', 'onion skin on, off'],
+    ],
+  ],
+  [
+    'On the desk',
+    [
+      ['← → ↑ ↓', 'nudge the drawing, or the handle or line that is chosen'],
+      ['Shift ← →', 'ten times as far'],
+      ['- =', 'scale it about the cross'],
+      ['0', 'show all of it'],
+      ['Delete', 'remove the line that is chosen'],
+    ],
+  ],
+  [
+    'In the tray',
+    [
+      ['F2', 'pick a card up, then arrows, then Enter'],
+      ['Ctrl Z', 'undo'],
+      ['Ctrl Shift Z', 'redo'],
+      ['?', 'this page'],
+    ],
+  ],
+];
+
+interface KeysDialogProps {
+  readonly open: boolean;
+  readonly onClose: () => void;
+  readonly keys?: KeyList;
+}
+
+export function KeysDialog({ open, onClose, keys = KEYS }: KeysDialogProps): ReactElement {
   return (
     <Modal
       open={open}
@@ -45,16 +90,16 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
       wide
     >
       <div className="mt-5 grid grid-cols-3 gap-8">
-        {KEYS.map(([title, entries]) => (
+        {keys.map(([title, entries]) => (
           <section key={title}>
             <h3 className="mb-2 font-semibold">{title}</h3>
             <dl className="space-y-2 text-[14px]">
-              {entries.map(([keys, text]) => (
-                <div key={keys}>
+              {entries.map(([names, text]) => (
+                <div key={names}>
                   <dt className="flex flex-wrap gap-1">
-                    {keys.split(' ').map((key) => (
-                      <kbd key={key} className="keycap">
-                        {key}
+                    {names.split(' ').map((name) => (
+                      <kbd key={name} className="keycap">
+                        {name}
                       </kbd>
                     ))}
                   </dt>

@@ -3,6 +3,8 @@ import { Pause, Play, Redo2, Repeat, SkipBack, StepBack, StepForward, Undo2 } fr
 import type { ReactElement, ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { useOpenScene } from '../scene/sceneContext.js';
+import { SLOWNESSES } from '../sound/playhead.js';
+import { SoundMenu } from './SoundMenu.js';
 
 export function Round({
   label,
@@ -43,6 +45,8 @@ export const Hint = ({ keys, children }: { keys: readonly string[]; children: Re
   </span>
 );
 
+const SPEED_NAMES = ['Full speed', 'Half speed', 'Quarter speed', 'Eighth speed'] as const;
+
 interface TransportProps {
   readonly onLoop: () => void;
   readonly onHelp: () => void;
@@ -51,11 +55,16 @@ interface TransportProps {
 
 export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactElement {
   const { playhead, session } = useOpenScene();
-  const { playing, looping } = useStore(playhead.store);
+  const { playing, loop, slowness } = useStore(playhead.store);
   const { done, undone } = useStore(session.store, (state) => state.history);
   const step = (by: number): void => playhead.scrubTo(playhead.store.getState().frame + by);
   return (
-    <footer className="flex h-[58px] shrink-0 items-center gap-2 border-t border-rule px-[18px] text-[14px] text-ink-soft">
+    <footer
+      // A button pressed with the mouse gives Space back to playing.
+      onClick={(event) => event.detail > 0 && (event.target as HTMLElement).closest('button')?.blur()}
+      onWheel={(event) => step(event.deltaY > 0 ? 1 : -1)}
+      className="flex h-[58px] shrink-0 items-center gap-2 border-t border-rule px-[18px] text-[14px] text-ink-soft"
+    >
       <button
         type="button"
         aria-label={playing ? 'Stop' : 'Play'}
@@ -74,9 +83,27 @@ export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactEleme
       <Round label="One frame on (→)" onClick={() => step(1)}>
         <StepForward size={17} />
       </Round>
-      <Round label="Loop the phrase (L)" pressed={looping} onClick={onLoop}>
+      <Round label="Loop the phrase (L)" pressed={loop !== null} onClick={onLoop}>
         <Repeat size={17} />
       </Round>
+      <span className="mx-2 h-6 border-l border-rule" />
+      <div className="flex rounded-full border border-rule bg-lift p-[2px]" role="radiogroup" aria-label="Speed">
+        {SLOWNESSES.map((option, index) => (
+          <button
+            key={option}
+            type="button"
+            role="radio"
+            aria-checked={slowness === option}
+            aria-label={SPEED_NAMES[index]}
+            title={`${SPEED_NAMES[index]} (${index + 1})`}
+            onClick={() => playhead.setSlowness(option)}
+            className="min-w-[30px] rounded-full px-1.5 py-px text-[14px] text-ink-soft hover:text-ink aria-checked:bg-ink aria-checked:text-on-ink"
+          >
+            {option === 1 ? '1' : `1∕${option}`}
+          </button>
+        ))}
+      </div>
+      <SoundMenu />
       <span className="mx-2 h-6 border-l border-rule" />
       <Round label="Undo (Ctrl+Z)" disabled={done.length === 0} onClick={session.undo}>
         <Undo2 size={17} />

@@ -7,6 +7,7 @@ import { SURE_WORD } from '../barSheet/sheetData.js';
 import { mostHeard, Readout } from '../key/Readout.js';
 import { Hint } from '../key/Transport.js';
 import { SheetStep } from '../scene/SheetStep.js';
+import { ClipFactsPanel } from './ClipFactsPanel.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
@@ -98,8 +99,9 @@ const Swatch = ({ colour, children }: { colour: string; children: string }): Rea
 );
 
 export function ListenStep(): ReactElement {
-  const { document, track } = useOpenScene();
+  const { document, track, facts } = useOpenScene();
   const clip = document.clips.find((candidate) => candidate.characterId === track.characterId);
+  const found = clip && facts.get(clip.audio);
   return (
     <SheetStep
       view="listen"
@@ -108,6 +110,7 @@ export function ListenStep(): ReactElement {
         <>
           {clip && <ScriptPanel key={clip.id} clip={clip} />}
           <ReadWords />
+          {found && <ClipFactsPanel facts={found} />}
           <Readout />
         </>
       }

@@ -33,7 +33,7 @@ import { mouthSprites } from '../mouth/paintFigure.js';
 import { loadPictures } from '../mouth/pictures.js';
 import { openSession, type DocumentSession, type SaveState, type SessionState } from '../session/documentSession.js';
 import { SaveWord } from './SaveWord.js';
-import { Notice } from '../ui/Notice.js';
+import { AlonePage } from '../ui/AlonePage.js';
 import { TopBar } from '../ui/Frame.js';
 import { theme } from '../ui/theme.js';
 import { ConflictDialog } from './ConflictDialog.js';
@@ -135,24 +135,9 @@ export function ScenePage(): ReactElement {
   });
   const productions = useProductions();
   const failed = view.error ?? charts.error ?? productions.error;
-  if (failed) return <Alone title="This scene cannot be opened" text={sentenceOf(failed)} />;
-  if (!view.data || !charts.data || !productions.data) return <Alone busy title="Opening the scene…" />;
+  if (failed) return <AlonePage title="This scene cannot be opened" text={sentenceOf(failed)} />;
+  if (!view.data || !charts.data || !productions.data) return <AlonePage busy title="Opening the scene…" />;
   return <SceneWithSession key={sceneId} view={view.data} charts={charts.data} productions={productions.data} />;
-}
-
-function Alone({ title, text, busy = false }: { title: string; text?: string; busy?: boolean }): ReactElement {
-  return (
-    <div className="flex h-full flex-col">
-      <TopBar>
-        <span className="flex-1" />
-      </TopBar>
-      <div className="grid flex-1 place-items-center p-8">
-        <Notice title={title} busy={busy}>
-          {text}
-        </Notice>
-      </div>
-    </div>
-  );
 }
 
 interface Loaded {
@@ -205,8 +190,8 @@ function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
       void client.invalidateQueries({ queryKey: ['charts'] });
     };
   }, [view, charts, client]);
-  if (fault) return <Alone title="This scene cannot be opened" text={fault} />;
-  if (!sessions) return <Alone busy title="Opening the scene…" />;
+  if (fault) return <AlonePage title="This scene cannot be opened" text={fault} />;
+  if (!sessions) return <AlonePage busy title="Opening the scene…" />;
   return <SceneSteps view={view} productions={productions} {...sessions} />;
 }
 
@@ -250,7 +235,7 @@ function usePictures(charts: ReadonlyMap<string, ChartDocument>): number {
 
 function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 'charts'> & Sessions): ReactElement {
   const document = useStore(session.store, (state) => state.document);
-  const { playhead, waves } = useSceneSound(document);
+  const { playhead, waves, facts } = useSceneSound(document);
   const { reading, readAgain } = useReading(view, session);
   const navigate = useNavigate();
   const currentTheme = useStore(theme, (state) => state.theme);
@@ -283,13 +268,14 @@ function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 
             chartId,
             chartSession,
             charts,
+            facts,
             data,
             ...look,
             reading,
             readAgain,
           }
         : undefined,
-    [view.id, session, chartSession, chartId, charts, document, playhead, track, character, chart, data, look, reading, readAgain],
+    [view.id, session, chartSession, chartId, charts, facts, document, playhead, track, character, chart, data, look, reading, readAgain],
   );
   useEffect(() => {
     const before = window.document.title;
@@ -298,7 +284,7 @@ function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 
   }, [document]);
   if (!open)
     return (
-      <Alone
+      <AlonePage
         title="This scene cannot be shown"
         text={`Its character or mouth chart is gone. A scene needs both, with its ${DEFAULT_SOUND_GROUPS.length} sound groups.`}
       />

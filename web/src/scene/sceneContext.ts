@@ -2,6 +2,7 @@
 import {
   type CharacterView,
   type ChartDocument,
+  type ClipFacts,
   type Drawing,
   type JobView,
   maybeDrawing,
@@ -30,6 +31,8 @@ export interface OpenScene {
   readonly chartSession: DocumentSession<ChartDocument>;
   /** Every chart of the character, by id. */
   readonly charts: ReadonlyMap<string, ChartDocument>;
+  /** What is in each recording, by its hash. */
+  readonly facts: ReadonlyMap<string, ClipFacts>;
   readonly data: SheetData;
   readonly sprites: MouthSprites;
   readonly palette: Palette;

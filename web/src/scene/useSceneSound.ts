@@ -1,11 +1,11 @@
 /** The scene's recordings: fetched, decoded, given to the player, and measured for the wave. */
-import { sampleAtFrame, sceneSettings, SAMPLE_RATE, type SceneDocument } from '@zest-jaw/core';
+import { sampleAtFrame, sceneSettings, SAMPLE_RATE, type ClipFacts, type SceneDocument } from '@zest-jaw/core';
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { openPlayer, type Player } from '../sound/player.js';
 import { openPlayhead, type Playhead } from '../sound/playhead.js';
 import type { PlacedWave } from '../barSheet/sheetData.js';
-import { waveInWorker } from '../workers/heavy.js';
+import { stretchInWorker, waveInWorker } from '../workers/heavy.js';
 
 /** Fine enough for one bar a pixel at the widest frame. */
 const SAMPLES_PER_BLOCK = 96;
@@ -13,24 +13,27 @@ const SAMPLES_PER_BLOCK = 96;
 interface Decoded {
   readonly buffer: AudioBuffer;
   readonly blocks: PlacedWave['blocks'];
+  readonly facts: ClipFacts;
 }
 
 async function fetchDecoded(player: Player, hash: string): Promise<Decoded> {
   const response = await fetch(`/api/assets/${hash}`);
   if (!response.ok) throw new Error('The recording could not be loaded. Reload the page to try again.');
   const buffer = await player.decode(await response.arrayBuffer());
-  const blocks = await waveInWorker(buffer.getChannelData(0).slice(), SAMPLES_PER_BLOCK);
-  return { buffer, blocks };
+  const { blocks, facts } = await waveInWorker(buffer.getChannelData(0).slice(), SAMPLES_PER_BLOCK);
+  return { buffer, blocks, facts };
 }
 
 export interface SceneSound {
   readonly playhead: Playhead;
   readonly waves: readonly PlacedWave[];
+  /** What is in each recording, by its hash, once it has been fetched. */
+  readonly facts: ReadonlyMap<string, ClipFacts>;
 }
 
 export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
   const player = useMemo(() => openPlayer(), []);
-  const playhead = useMemo(() => openPlayhead(player), [player]);
+  const playhead = useMemo(() => openPlayhead(player, stretchInWorker), [player]);
   const [decoded, setDecoded] = useState<ReadonlyMap<string, Decoded>>(new Map());
   const hashes = scene?.clips.map((clip) => clip.audio).join() ?? '';
 
@@ -80,5 +83,6 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
       }),
     [clips, frameRate, decoded],
   );
-  return { playhead, waves };
+  const facts = useMemo(() => new Map([...decoded].map(([hash, found]) => [hash, found.facts])), [decoded]);
+  return { playhead, waves, facts };
 }

@@ -22,8 +22,9 @@ export function useTransportKeys(): TransportKeys {
   };
   const loopPhrase = useCallback(() => {
     const phrase = phraseAt(data.words, playhead.store.getState().frame, framesPerSecond(frameRate), lengthFrames);
-    playhead.toggleLoop(phrase.from, phrase.to);
+    playhead.toggleLoop(phrase);
   }, [data.words, playhead, frameRate, lengthFrames]);
+  const playPhrase = (): void => playhead.playRange(phraseAt(data.words, frame(), framesPerSecond(frameRate), lengthFrames));
   const second = Math.round(framesPerSecond(frameRate));
   return {
     loopPhrase,
@@ -38,6 +39,16 @@ export function useTransportKeys(): TransportKeys {
       Home: () => playhead.moveTo(0),
       End: () => playhead.moveTo(lengthFrames - 1),
       KeyL: loopPhrase,
+      KeyP: playPhrase,
+      'Shift+Space': playhead.playAgain,
+      Digit1: () => playhead.setSlowness(1),
+      Digit2: () => playhead.setSlowness(2),
+      Digit3: () => playhead.setSlowness(4),
+      Digit4: () => playhead.setSlowness(8),
+      BracketLeft: () => playhead.nudgeLoop('from', -1),
+      BracketRight: () => playhead.nudgeLoop('to', 1),
+      'Shift+BracketLeft': () => playhead.nudgeLoop('from', 1),
+      'Shift+BracketRight': () => playhead.nudgeLoop('to', -1),
       'Ctrl+KeyZ': () => session.undo(),
       'Ctrl+Shift+KeyZ': () => session.redo(),
       'Ctrl+KeyY': () => session.redo(),

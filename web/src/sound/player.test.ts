@@ -1,5 +1,7 @@
 /** What is asked of the sound device, on a stand-in whose clock is set by hand. */
+import { handsAt } from './clapTest.js';
 import { openPlayer } from './player.js';
+import { changeSoundSettings } from './soundSettings.js';
 
 interface Started {
   readonly when: number;
@@ -132,5 +134,73 @@ describe('the player', () => {
     player.setScene([{ atSample: 0, buffer: buffer(10) }], rate, true);
     await waking;
     expect(awake).toBe(true);
+  });
+
+  it('plays slow sound by the same clock: at half speed a second of it is half a second of the scene', () => {
+    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    player.play({ fromFrame: 0, toFrame: 24, loop: false, slow: buffer(96_000) });
+    const start = device.started[0]!.when;
+    device.currentTime = start + 1.001;
+    expect(player.maybeFrameHeard()).toBe(12);
+    device.currentTime = start + 2.01;
+    expect(player.maybeFrameHeard()).toBeUndefined();
+  });
+
+  it('waits out the gap of a loop on its last frame, and begins the next round exactly after it', () => {
+    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    player.play({ fromFrame: 0, toFrame: 24, loop: true, gapSeconds: 0.5 });
+    const start = device.started[0]!.when;
+    device.currentTime = start + 1.25;
+    expect(player.maybeFrameHeard()).toBe(23);
+    device.currentTime = start + 1.51;
+    expect(player.maybeFrameHeard()).toBe(0);
+    expect(device.started.at(-1)!.when).toBeCloseTo(device.currentTime, 6);
+    device.currentTime = start + 2.001;
+    expect(player.maybeFrameHeard()).toBe(12);
+  });
+
+  it('lets as many frames be heard at a step as are set', () => {
+    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    player.scrub(4, 3);
+    expect(device.started[0]!.offset).toBeCloseTo(4 / 24, 6);
+    expect(device.started[0]!.duration).toBeCloseTo(3 / 24, 6);
+  });
+
+  it('counts the delay of the headphones in', () => {
+    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    changeSoundSettings({ outputDelayMs: 250 });
+    player.play({ fromFrame: 0, toFrame: 48, loop: false });
+    device.currentTime = device.started[0]!.when + 0.7501;
+    expect(player.maybeFrameHeard()).toBe(12);
+    changeSoundSettings({ outputDelayMs: 0 });
+  });
+
+  it('mixes what is heard of a stretch, recordings over one another added', () => {
+    const ramp = (value: number): AudioBuffer =>
+      ({ length: 4000, getChannelData: () => new Float32Array(4000).fill(value) }) as unknown as AudioBuffer;
+    const { player } = opened([
+      { atSample: 0, buffer: ramp(0.25) },
+      { atSample: 2000, buffer: ramp(0.5) },
+    ]);
+    const mix = player.mixOf(0, 4);
+    expect(mix).toHaveLength(8000);
+    expect([mix[0], mix[1999], mix[2000], mix[3999], mix[4000], mix[5999], mix[6000]]).toEqual([0.25, 0.25, 0.75, 0.75, 0.5, 0.5, 0]);
+  });
+});
+
+describe('the clap test', () => {
+  it('shuts the hands when the clap is heard, and opens them between', () => {
+    expect(handsAt(3, 0)).toBe(1);
+    expect(handsAt(3.2, 0.2)).toBeCloseTo(1, 6);
+    expect(handsAt(3.5, 0)).toBe(0);
+    expect(handsAt(2.85, 0)).toBeCloseTo(0.5, 6);
+  });
+});
+
+describe('what is kept of the sound settings', () => {
+  it('is kept in the browser', () => {
+    changeSoundSettings({ scrubFrames: 3 });
+    expect(JSON.parse(localStorage.getItem('zest-sound')!)).toMatchObject({ scrubFrames: 3 });
+    changeSoundSettings({ scrubFrames: 1 });
   });
 });

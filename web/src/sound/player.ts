@@ -4,6 +4,7 @@
  * the whole page.
  */
 import { frameAtSample, SAMPLE_RATE, sampleAtFrame, type FrameRate } from '@zest-jaw/core';
+import { soundSettings } from './soundSettings.js';
 
 /** A decoded recording and the scene sample it starts at. */
 export interface PlacedSound {
@@ -16,6 +17,10 @@ export interface PlayRange {
   /** Not included. */
   readonly toFrame: number;
   readonly loop: boolean;
+  /** Silence between two rounds of a loop, in seconds. */
+  readonly gapSeconds?: number;
+  /** Slow sound at its own pitch, made from this stretch of the scene; its length says how slow. */
+  readonly slow?: AudioBuffer;
 }
 
 export interface Player {
@@ -25,12 +30,15 @@ export interface Player {
   /** Says what sounds where. Until `isWhole`, playing waits: a line that has not arrived yet must not play as silence. */
   setScene(sounds: readonly PlacedSound[], frameRate: FrameRate, isWhole: boolean): void;
   play(range: PlayRange): void;
+  /** The sound of a stretch of the scene, mixed, to be made slow. Shape: samples at 48 000 Hz, mono. */
+  mixOf(fromFrame: number, toFrame: number): Float32Array;
+  bufferOf(samples: Float32Array<ArrayBuffer>): AudioBuffer;
   stop(): void;
   isPlaying(): boolean;
   /** The frame being heard now; undefined when nothing plays or the range is over. */
   maybeFrameHeard(): number | undefined;
-  /** Lets one frame be heard. */
-  scrub(frame: number): void;
+  /** Lets a frame be heard, and as many after it as asked for. */
+  scrub(frame: number, frames?: number): void;
   close(): void;
 }
 
@@ -63,6 +71,28 @@ export function openPlayer(): Player {
       return [source];
     });
 
+  const samplesOf = ({ fromFrame, toFrame }: PlayRange): [number, number] => [
+    sampleAtFrame(frameRate, fromFrame),
+    sampleAtFrame(frameRate, toFrame),
+  ];
+
+  /** Starts what a range sounds like at its speed. */
+  const startRange = (range: PlayRange, when: number): AudioBufferSourceNode[] => {
+    const [from, to] = samplesOf(range);
+    if (!range.slow) return startSounds(from, to, when, device().destination);
+    const source = device().createBufferSource();
+    source.buffer = range.slow;
+    source.connect(device().destination);
+    source.start(when);
+    return [source];
+  };
+
+  /** How many times as long a range takes as it would at full speed. */
+  const slownessOf = (range: PlayRange): number => {
+    const [from, to] = samplesOf(range);
+    return range.slow ? range.slow.length / Math.max(1, to - from) : 1;
+  };
+
   const halt = (sources: readonly AudioBufferSourceNode[]): void => {
     for (const source of sources) {
       source.stop();
@@ -71,12 +101,7 @@ export function openPlayer(): Player {
   };
 
   /** Seconds until what the context plays now leaves the loudspeaker. */
-  const latency = (): number => device().outputLatency || device().baseLatency || 0;
-
-  const samplesOf = ({ fromFrame, toFrame }: PlayRange): [number, number] => [
-    sampleAtFrame(frameRate, fromFrame),
-    sampleAtFrame(frameRate, toFrame),
-  ];
+  const latency = (): number => (device().outputLatency || device().baseLatency || 0) + soundSettings.getState().outputDelayMs / 1000;
 
   return {
     wake: async () => {
@@ -96,10 +121,8 @@ export function openPlayer(): Player {
       if (playing) halt(playing.sources);
       halt(scrubbing);
       scrubbing = [];
-      const [from, to] = samplesOf(range);
-      const context = device();
-      const startedAt = context.currentTime + START_AFTER;
-      playing = { range, startedAt, sources: startSounds(from, to, startedAt, context.destination) };
+      const startedAt = device().currentTime + START_AFTER;
+      playing = { range, startedAt, sources: startRange(range, startedAt) };
     },
     stop: () => {
       if (playing) halt(playing.sources);
@@ -109,18 +132,39 @@ export function openPlayer(): Player {
     maybeFrameHeard: () => {
       if (!playing) return undefined;
       const context = device();
-      const [from, to] = samplesOf(playing.range);
-      const heard = from + Math.floor(Math.max(0, context.currentTime - playing.startedAt - latency()) * SAMPLE_RATE);
+      const { range } = playing;
+      const [from, to] = samplesOf(range);
+      const slowness = slownessOf(range);
+      const elapsed = Math.max(0, context.currentTime - playing.startedAt - latency());
+      const heard = from + Math.floor((elapsed * SAMPLE_RATE) / slowness);
       if (heard < to) return frameAtSample(frameRate, heard);
-      if (!playing.range.loop) return undefined;
+      if (!range.loop) return undefined;
       // The next round starts where this one ended, so that a loop keeps its length exactly.
-      playing.startedAt += (to - from) / SAMPLE_RATE;
-      playing.sources = startSounds(from, to, Math.max(playing.startedAt, context.currentTime), context.destination);
+      const round = ((to - from) * slowness) / SAMPLE_RATE + (range.gapSeconds ?? 0);
+      if (elapsed < round) return Math.max(range.fromFrame, range.toFrame - 1);
+      playing.startedAt += round;
+      playing.sources = startRange(range, Math.max(playing.startedAt, context.currentTime));
       return playing.range.fromFrame;
     },
-    scrub: (frame) => {
+    mixOf: (fromFrame, toFrame) => {
+      const [from, to] = [sampleAtFrame(frameRate, fromFrame), sampleAtFrame(frameRate, toFrame)];
+      const mix = new Float32Array(to - from);
+      for (const { atSample, buffer } of sounds) {
+        const samples = buffer.getChannelData(0);
+        const first = Math.max(from, atSample);
+        const last = Math.min(to, atSample + samples.length);
+        for (let at = first; at < last; at++) mix[at - from]! += samples[at - atSample]!;
+      }
+      return mix;
+    },
+    bufferOf: (samples) => {
+      const buffer = device().createBuffer(1, Math.max(1, samples.length), SAMPLE_RATE);
+      buffer.copyToChannel(samples, 0);
+      return buffer;
+    },
+    scrub: (frame, frames = 1) => {
       halt(scrubbing);
-      const [from, to] = [sampleAtFrame(frameRate, frame), sampleAtFrame(frameRate, frame + 1)];
+      const [from, to] = [sampleAtFrame(frameRate, frame), sampleAtFrame(frameRate, frame + frames)];
       const length = (to - from) / SAMPLE_RATE;
       const context = device();
       const gain = context.createGain();

@@ -1,6 +1,7 @@
 /** The playhead follows the sound, never the screen. */
 import { openPlayhead } from './playhead.js';
 import type { Player, PlayRange } from './player.js';
+import { changeSoundSettings } from './soundSettings.js';
 
 class StandInPlayer implements Player {
   heard: number | undefined;
@@ -15,6 +16,8 @@ class StandInPlayer implements Player {
   isPlaying = (): boolean => this.played.length > 0;
   maybeFrameHeard = (): number | undefined => this.heard;
   scrub = (frame: number): void => void this.scrubbed.push(frame);
+  mixOf = (fromFrame: number, toFrame: number): Float32Array => new Float32Array((toFrame - fromFrame) * 2000);
+  bufferOf = (samples: Float32Array<ArrayBuffer>): AudioBuffer => ({ length: samples.length }) as AudioBuffer;
   close = (): void => undefined;
 }
 
@@ -36,7 +39,7 @@ beforeEach(() => {
 
 async function opened(): Promise<{ player: StandInPlayer; playhead: ReturnType<typeof openPlayhead> }> {
   const player = new StandInPlayer();
-  const playhead = openPlayhead(player);
+  const playhead = openPlayhead(player, async (samples, factor) => new Float32Array(samples.length * factor));
   playhead.setLength(100);
   return { player, playhead };
 }
@@ -55,7 +58,7 @@ describe('the playhead', () => {
     }
     player.heard = undefined;
     paint();
-    expect(playhead.store.getState()).toEqual({ frame: 10, playing: false, looping: false });
+    expect(playhead.store.getState()).toEqual({ frame: 10, playing: false, loop: null, slowness: 1 });
     expect(frames).toEqual([]);
   });
 
@@ -79,11 +82,11 @@ describe('the playhead', () => {
 
   it('loops until it is stopped', async () => {
     const { player, playhead } = await opened();
-    playhead.toggleLoop(5, 20);
+    playhead.toggleLoop({ from: 5, to: 20 });
     await settled();
     expect(player.played).toEqual([{ fromFrame: 5, toFrame: 20, loop: true }]);
-    expect(playhead.store.getState()).toMatchObject({ playing: true, looping: true });
-    playhead.toggleLoop(5, 20);
+    expect(playhead.store.getState()).toMatchObject({ playing: true, loop: { from: 5, to: 20 } });
+    playhead.toggleLoop({ from: 5, to: 20 });
     expect(playhead.store.getState().playing).toBe(false);
   });
 
@@ -95,5 +98,71 @@ describe('the playhead', () => {
     expect(player.played[0]!.fromFrame).toBe(0);
     playhead.close();
     expect(frames).toEqual([]);
+  });
+
+  it('makes slow sound of what it plays, and goes on from where it is when the speed changes', async () => {
+    const { player, playhead } = await opened();
+    playhead.setSlowness(4);
+    playhead.toggleLoop({ from: 10, to: 20 });
+    await settled();
+    expect(player.played).toEqual([{ fromFrame: 10, toFrame: 20, loop: true, slow: { length: 10 * 2000 * 4 } }]);
+    playhead.setSlowness(1);
+    await settled();
+    expect(player.played.at(-1)).toEqual({ fromFrame: 10, toFrame: 20, loop: true });
+    playhead.stop();
+    playhead.setSlowness(2);
+    await settled();
+    expect(player.played).toHaveLength(2);
+  });
+
+  it('does not play a slow sound that arrives after it was stopped', async () => {
+    const { player, playhead } = await opened();
+    playhead.setSlowness(8);
+    playhead.toggle();
+    playhead.stop();
+    await settled();
+    expect(player.played).toEqual([]);
+  });
+
+  it('moves the ends of its loop by frames, but never past one another or the scene', async () => {
+    const { player, playhead } = await opened();
+    playhead.nudgeLoop('to', 1);
+    playhead.toggleLoop({ from: 0, to: 2 });
+    await settled();
+    player.heard = 0;
+    paint();
+    playhead.nudgeLoop('to', 1);
+    // A picture is painted before the new sound begins.
+    player.heard = undefined;
+    paint();
+    playhead.nudgeLoop('from', -1);
+    playhead.nudgeLoop('from', 1);
+    playhead.nudgeLoop('from', 5);
+    await settled();
+    expect(playhead.store.getState().loop).toEqual({ from: 1, to: 3 });
+    expect(player.played.at(-1)).toMatchObject({ fromFrame: 1, toFrame: 3 });
+  });
+
+  it('plays a range once, and again from where it was last started', async () => {
+    const { player, playhead } = await opened();
+    playhead.playRange({ from: 30, to: 40 });
+    await settled();
+    player.heard = 37;
+    paint();
+    playhead.playAgain();
+    await settled();
+    expect(player.played.map(({ fromFrame, toFrame }) => [fromFrame, toFrame])).toEqual([
+      [30, 40],
+      [30, 100],
+    ]);
+  });
+
+  it('leaves the gap that is set between two rounds', async () => {
+    const { player, playhead } = await opened();
+    changeSoundSettings({ loopGapSeconds: 0.5 });
+    playhead.toggleLoop({ from: 0, to: 24 });
+    await settled();
+    changeSoundSettings({ loopGapSeconds: 0 });
+    expect(player.played[0]).toMatchObject({ loop: true, gapSeconds: 0.5 });
   });
 });

@@ -2,6 +2,7 @@
 import type {
   Box,
   ChartDocument,
+  ClipFacts,
   FillMark,
   Keyed,
   KeyingJob,
@@ -42,10 +43,14 @@ export const keyInWorker = (
   charts: ReadonlyMap<string, ChartDocument>,
 ): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal> => ask({ kind: 'key', scene, trackId, charts });
 
-export const waveInWorker = (samples: Float32Array, samplesPerBlock: number): Promise<WaveBlocks> =>
+/** What a wave looks like, and what is in it. */
+export const waveInWorker = (samples: Float32Array, samplesPerBlock: number): Promise<{ blocks: WaveBlocks; facts: ClipFacts }> =>
   ask({ kind: 'wave', samples, samplesPerBlock });
 
 export const fillInWorker = (marks: readonly Mark[], at: Point, box: Box, colour: string): Promise<FillMark | undefined> =>
   ask({ kind: 'fill', marks, at, box, colour });
 
 export const keySoundsInWorker = (job: KeyingJob): Promise<Keyed> => ask({ kind: 'sounds', job });
+
+export const stretchInWorker = (samples: Float32Array, factor: number): Promise<Float32Array<ArrayBuffer>> =>
+  ask({ kind: 'stretch', samples, factor });

@@ -1,7 +1,10 @@
 /** Work too long for the page's own thread: keying a track, measuring a wave. */
 import {
+  ditherTo16Bit,
+  factsOfClip,
   keyPencil,
   keySounds,
+  stretched,
   maybeFillAt,
   waveBlocks,
   type Box,
@@ -29,10 +32,15 @@ export type HeavyRequest =
       readonly colour: string;
     }
   | { readonly id: number; readonly kind: 'sounds'; readonly job: KeyingJob }
+  | { readonly id: number; readonly kind: 'stretch'; readonly samples: Float32Array; readonly factor: number }
   | { readonly id: number; readonly kind: 'wave'; readonly samples: Float32Array; readonly samplesPerBlock: number };
 
 function answer(request: HeavyRequest): unknown {
-  if (request.kind === 'wave') return waveBlocks(request.samples, request.samplesPerBlock);
+  if (request.kind === 'wave') {
+    const facts = factsOfClip({ samples: ditherTo16Bit(request.samples) });
+    return { blocks: waveBlocks(request.samples, request.samplesPerBlock), facts };
+  }
+  if (request.kind === 'stretch') return stretched(request.samples, request.factor);
   if (request.kind === 'fill') return maybeFillAt(request.marks, request.at, request.box, request.colour, crypto.randomUUID());
   if (request.kind === 'sounds') return keySounds(request.job);
   return keyPencil(request.scene, request.trackId, request.charts, () => crypto.randomUUID());

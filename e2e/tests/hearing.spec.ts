@@ -1,0 +1,90 @@
+/** Listening: slowly, over and over, and recordings of every kind. */
+import type { Page } from '@playwright/test';
+import type { SceneView } from '@zest-jaw/core';
+import { execFileSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { delimiter, join } from 'node:path';
+import { expect, openDemo, SENTENCES, SPEECH, test } from '../app.js';
+
+/** What is started on the sound device: the length of its buffer and its start, in seconds. */
+async function hearBuffers(page: Page): Promise<() => Promise<{ seconds: number; when: number }[]>> {
+  await page.addInitScript(() => {
+    const heard: { seconds: number; when: number }[] = [];
+    Object.assign(window, { heard });
+    const start = AudioBufferSourceNode.prototype.start;
+    AudioBufferSourceNode.prototype.start = function (when = 0, ...rest) {
+      heard.push({ seconds: this.buffer?.duration ?? 0, when });
+      return start.call(this, when, ...rest);
+    };
+  });
+  return () => page.evaluate(() => (window as unknown as { heard: { seconds: number; when: number }[] }).heard);
+}
+
+test('a phrase is heard at a quarter of its speed, looped with a gap, its ends moved while it plays', async ({ page, app }) => {
+  const heard = await hearBuffers(page);
+  await openDemo(page, app, 'the-wet-stamp');
+  await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
+  await page.getByRole('button', { name: 'How it sounds here' }).click();
+  await page.getByLabel('Loop gap, s').fill('0.3');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Digit3');
+  await expect(page.getByRole('radio', { name: 'Quarter speed' })).toBeChecked();
+  for (let press = 0; press < 8; press++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('KeyL');
+  await expect(page.getByRole('button', { name: /^Loop the phrase/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect.poll(async () => (await heard()).at(-1)!.seconds).toBeGreaterThan(8);
+  // The picture follows: frames go by one after the other.
+  const easel = page.getByTestId('easel');
+  const first = Number(await easel.getAttribute('data-frame'));
+  await expect.poll(async () => Number(await easel.getAttribute('data-frame'))).toBeGreaterThan(first + 2);
+  const before = (await heard()).at(-1)!.seconds;
+  await page.keyboard.press('BracketRight');
+  // One frame more at a quarter of the speed: a sixth of a second.
+  await expect.poll(async () => (await heard()).at(-1)!.seconds - before).toBeCloseTo(4 / 24, 2);
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+  // At full speed again the recording itself is played.
+  await page.keyboard.press('Digit1');
+  await page.keyboard.press('KeyP');
+  await expect.poll(async () => (await heard()).at(-1)!.seconds).toBeCloseTo(7.1, 0);
+  await page.keyboard.press('Space');
+});
+
+test('what is in the recording is said in Listen, with what to do about it', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp', 'listen');
+  const facts = page.getByTestId('clip-facts');
+  await expect(facts).toContainText('% speech');
+  await expect(facts).toContainText('quiet under it');
+  await expect(facts).toContainText('Clean');
+});
+
+const hasFfmpeg = (process.env['PATH'] ?? '').split(delimiter).some((path) => existsSync(join(path, 'ffmpeg')));
+
+test('a recording may be MP3, Ogg Vorbis, Opus or FLAC; AAC is refused in a sentence', async ({ page, app }) => {
+  test.skip(!hasFfmpeg, 'Debian’s ffmpeg makes the files.');
+  const make = (name: string): string => {
+    const file = join(app.folder, name);
+    execFileSync('ffmpeg', ['-y', '-loglevel', 'error', '-i', join(SPEECH, 'slt-09.wav'), file]);
+    return file;
+  };
+  for (const name of ['line.mp3', 'line.ogg', 'line.opus', 'line.flac']) {
+    await page.goto(app.url('/'));
+    await page.getByLabel('Recording for a new scene').setInputFiles(make(name));
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('What is said').fill(SENTENCES[9]!);
+    await dialog.getByRole('button', { name: 'Read the track' }).click();
+    await expect(page).toHaveURL(/\/scenes\/.+\/key/);
+    await expect(page.getByText('6 words', { exact: true })).toBeVisible();
+    const id = /scenes\/([^/]+)/.exec(page.url())![1]!;
+    const { document } = await app.json<SceneView>(`/api/scenes/${id}`);
+    expect(document.clips[0]).toMatchObject({ fileName: name });
+    // As long as the WAV it was made from, to a hundredth of a second or an MP3 frame.
+    expect(document.clips[0]!.lengthSamples / 48_000).toBeCloseTo(2.35, 0);
+  }
+  await page.goto(app.url('/'));
+  await page.getByLabel('Recording for a new scene').setInputFiles(make('line.m4a'));
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('What is said').fill(SENTENCES[9]!);
+  await dialog.getByRole('button', { name: 'Read the track' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('AAC (M4A), which cannot be read here');
+});

@@ -1,0 +1,84 @@
+/**
+ * Recordings of any usual kind to the one decoded truth. Each decoder takes away the delay its
+ * encoder put in front (the LAME tag of an MP3, the pre-skip of Opus), so that a line does
+ * not come a frame late.
+ */
+import {
+  CLIPPED_BEYOND_USE,
+  factsOfClip,
+  maybeKindOfRecording,
+  readWave,
+  SILENT_DB,
+  truthOfSound,
+  type Refusal,
+  type Sound,
+  type Truth,
+} from '@zest-jaw/core';
+import { FLACDecoder } from '@wasm-audio-decoders/flac';
+import { OggVorbisDecoder } from '@wasm-audio-decoders/ogg-vorbis';
+import { MPEGDecoder } from 'mpg123-decoder';
+import { OggOpusDecoder } from 'ogg-opus-decoder';
+
+interface Decoded {
+  readonly channelData: readonly Float32Array[];
+  readonly sampleRate: number;
+  readonly samplesDecoded: number;
+}
+
+interface Decoder {
+  readonly ready: Promise<void>;
+  free(): void;
+}
+
+async function decodedBy<D extends Decoder>(decoder: D, decode: (decoder: D) => Decoded | Promise<Decoded>): Promise<Sound> {
+  await decoder.ready;
+  try {
+    const { channelData, sampleRate, samplesDecoded } = await decode(decoder);
+    // A copy: what the decoder answers with may lie in its own memory.
+    return { sampleRate, channels: channelData.map((channel) => channel.slice(0, samplesDecoded)) };
+  } finally {
+    decoder.free();
+  }
+}
+
+const NAMES = { mp3: 'MP3', vorbis: 'Ogg Vorbis', opus: 'Opus', flac: 'FLAC' } as const;
+
+async function soundOf(bytes: Uint8Array): Promise<Sound | Refusal> {
+  const kind = maybeKindOfRecording(bytes);
+  if (kind === 'wav') return readWave(bytes);
+  if (kind === 'aac')
+    return {
+      refusal: 'This recording is AAC (M4A), which cannot be read here. Save it as WAV, FLAC, MP3, Ogg Vorbis or Opus and drop it again.',
+    };
+  if (!kind)
+    return {
+      refusal:
+        'This is not a recording that can be read. It may be WAV, FLAC, MP3, Ogg Vorbis or Opus: save it as one of those and drop it again.',
+    };
+  try {
+    if (kind === 'mp3') return await decodedBy(new MPEGDecoder({ enableGapless: true }), (decoder) => decoder.decode(bytes));
+    if (kind === 'opus') return await decodedBy(new OggOpusDecoder(), (decoder) => decoder.decodeFile(bytes));
+    if (kind === 'vorbis') return await decodedBy(new OggVorbisDecoder(), (decoder) => decoder.decodeFile(bytes));
+    return await decodedBy(new FLACDecoder(), (decoder) => decoder.decodeFile(bytes));
+  } catch {
+    return { refusal: `This ${NAMES[kind]} file is damaged and cannot be read. Save the recording again and drop it here.` };
+  }
+}
+
+/** Decodes a recording to the truth, or says in a sentence why it cannot be used. */
+export async function decodeRecording(bytes: Uint8Array): Promise<Truth | Refusal> {
+  const sound = await soundOf(bytes);
+  if ('refusal' in sound) return sound;
+  if (sound.channels.length === 0 || sound.channels[0]!.length === 0)
+    return { refusal: 'There is no sound in this recording, or it is damaged. Save it again and drop it here.' };
+  const truth = truthOfSound(sound);
+  if ('refusal' in truth) return truth;
+  const { peakDb, clipped } = factsOfClip(truth);
+  if (peakDb < SILENT_DB)
+    return { refusal: 'This recording is silent. Check that the microphone was on, and that this is the file you meant.' };
+  if (clipped > CLIPPED_BEYOND_USE)
+    return {
+      refusal: `${Math.round(clipped * 100)} % of this recording is cut off at the top: no word in it can be trusted. Record it again at a lower level.`,
+    };
+  return truth;
+}

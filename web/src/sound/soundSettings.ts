@@ -1,0 +1,38 @@
+/** How this computer sounds: kept in the browser, for it belongs to the room and not to the scene. */
+import { createStore } from 'zustand/vanilla';
+
+export interface SoundSettings {
+  /** Time from the sound leaving this computer to its being heard, in milliseconds: wireless headphones take their time. */
+  readonly outputDelayMs: number;
+  /** Frames heard at a step. */
+  readonly scrubFrames: number;
+  /** Silence between two rounds of a loop, in seconds. */
+  readonly loopGapSeconds: number;
+}
+
+export const SOUND_LIMITS = { outputDelayMs: 600, scrubFrames: 4, loopGapSeconds: 2 } as const;
+
+const KEY = 'zest-sound';
+const PLAIN: SoundSettings = { outputDelayMs: 0, scrubFrames: 1, loopGapSeconds: 0 };
+
+function kept(): SoundSettings {
+  try {
+    const read = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<SoundSettings>;
+    const number = (value: unknown, most: number, plain: number, least = 0): number =>
+      typeof value === 'number' && value >= least && value <= most ? value : plain;
+    return {
+      outputDelayMs: number(read.outputDelayMs, SOUND_LIMITS.outputDelayMs, PLAIN.outputDelayMs),
+      scrubFrames: number(read.scrubFrames, SOUND_LIMITS.scrubFrames, PLAIN.scrubFrames, 1),
+      loopGapSeconds: number(read.loopGapSeconds, SOUND_LIMITS.loopGapSeconds, PLAIN.loopGapSeconds),
+    };
+  } catch {
+    return PLAIN;
+  }
+}
+
+export const soundSettings = createStore<SoundSettings>(kept);
+
+export function changeSoundSettings(changes: Partial<SoundSettings>): void {
+  soundSettings.setState(changes);
+  localStorage.setItem(KEY, JSON.stringify(soundSettings.getState()));
+}
