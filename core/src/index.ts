@@ -16,7 +16,7 @@ export { timeScale, type TimeScale } from './time/timeScale.js';
 export { looksLikeWave, readWave, WAVE_LIMITS, writeWave, type Sound, type WaveRefusal } from './audio/wave.js';
 export { ditherTo16Bit, floatsOf16Bit, mixDown, resample } from './audio/resample.js';
 export { CLIP_LIMITS, RECOGNISER_RATE, truthForRecogniser, truthOfSound, truthOfWave, truthToWave, type Truth } from './audio/truth.js';
-export { waveBlocks, type WaveBlocks } from './audio/peaks.js';
+export { extremesOf, PYRAMID_STEP, waveBlocks, wavePyramid, type WaveBlocks, type WaveExtremes, type WavePyramid } from './audio/peaks.js';
 export { decibels, findPauses, loudnessOfWindows, peakLevel, SILENT_BELOW_DB, type Pause } from './audio/loudness.js';
 export {
   isVowel,

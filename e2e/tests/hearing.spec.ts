@@ -2,9 +2,9 @@
 import type { Page } from '@playwright/test';
 import type { SceneView } from '@zest-jaw/core';
 import { execFileSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
-import { expect, openDemo, SENTENCES, SPEECH, test } from '../app.js';
+import { expect, joinedLines, openDemo, SENTENCES, SPEECH, test } from '../app.js';
 
 /** What is started on the sound device: the length of its buffer and its start, in seconds. */
 async function hearBuffers(page: Page): Promise<() => Promise<{ seconds: number; when: number }[]>> {
@@ -48,6 +48,68 @@ test('a phrase is heard at a quarter of its speed, looped with a gap, its ends m
   await page.keyboard.press('KeyP');
   await expect.poll(async () => (await heard()).at(-1)!.seconds).toBeCloseTo(7.1, 0);
   await page.keyboard.press('Space');
+});
+
+test('over two minutes, with the page busy, the frame shown is never more than one from the frame heard', async ({ page, app }) => {
+  test.setTimeout(400_000);
+  const { file, script } = joinedLines(app, 'slt', 0, 24);
+  // The lines twice over: more than two minutes.
+  const once = readFileSync(file);
+  const twice = Buffer.concat([once, once.subarray(44), once.subarray(44)]);
+  twice.writeUInt32LE(twice.length - 8, 4);
+  twice.writeUInt32LE(twice.length - 44, 40);
+  const form = new FormData();
+  form.set('recording', new Blob([twice]), 'long.wav');
+  for (const [name, value] of Object.entries({ script, frameRate: '24', characterId: 'bramble' })) form.set(name, value);
+  const made = (await (await fetch(app.url('/api/scenes'), { method: 'POST', body: form })).json()) as { sceneId: string; jobId: string };
+  await fetch(app.url(`/api/jobs/${made.jobId}`), { method: 'DELETE' });
+  await page.addInitScript(() => {
+    const start = AudioBufferSourceNode.prototype.start;
+    AudioBufferSourceNode.prototype.start = function (when = 0, offset = 0, duration = 0) {
+      Object.assign(window, { began: { context: this.context as AudioContext, when, offset } });
+      return start.call(this, when, offset, duration);
+    };
+  });
+  await openDemo(page, app, made.sceneId);
+  await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
+  await page.keyboard.press('Space');
+  await page.waitForFunction(() => 'began' in window);
+  const { seconds, worst, shown } = await page.evaluate(async () => {
+    const { context, when, offset } = (window as unknown as { began: { context: AudioContext; when: number; offset: number } }).began;
+    const easel = window.document.querySelector('[data-testid=easel]') as HTMLElement;
+    const latency = (): number => context.outputLatency || context.baseLatency || 0;
+    let [worst, count] = [0, 0];
+    let last = -1;
+    while (context.currentTime - when < 121) {
+      // After the page's own callback of the same picture, so that what it decided is on the page.
+      await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 0)));
+      const heard = Math.floor(Math.max(0, context.currentTime - when - latency() + offset) * 24);
+      const frame = Number(easel.dataset['frame']);
+      if (context.currentTime - when > 0.2) worst = Math.max(worst, Math.abs(heard - frame));
+      if (frame !== last) count += 1;
+      last = frame;
+      // Work that keeps the page from painting for most of a frame.
+      const until = performance.now() + 24;
+      while (performance.now() < until);
+    }
+    return { seconds: context.currentTime - when, worst, shown: count };
+  });
+  expect(seconds).toBeGreaterThan(120);
+  expect(worst).toBeLessThanOrEqual(1);
+  // It drops pictures rather than slip, but it shows most of them.
+  expect(shown).toBeGreaterThan(500);
+});
+
+test('the wave shows its loudness when asked, and the readout the level of a frame', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp', 'listen');
+  await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
+  const sheet = page.getByTestId('bar-sheet').locator('canvas').first();
+  const plain = await sheet.screenshot();
+  await page.getByRole('button', { name: 'Loudness' }).click();
+  await expect.poll(async () => (await sheet.screenshot()).equals(plain)).toBe(false);
+  await expect(page.getByTestId('readout')).toContainText('silent');
+  for (let press = 0; press < 12; press++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByTestId('readout')).toContainText(/-\d+ dB/);
 });
 
 test('what is in the recording is said in Listen, with what to do about it', async ({ page, app }) => {

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import {
   decibels,
   ditherTo16Bit,
@@ -10,7 +11,10 @@ import {
   resample,
   truthOfWave,
   truthToWave,
+  extremesOf,
+  PYRAMID_STEP,
   waveBlocks,
+  wavePyramid,
   writeWave,
 } from '../index.js';
 
@@ -163,5 +167,33 @@ describe('what the ear hears', () => {
     const spike = new Float32Array(1000);
     spike[777] = 0.9;
     expect(Math.max(...waveBlocks(spike, 64).highest)).toBeCloseTo(0.9, 5);
+  });
+});
+
+describe('the pyramid of a wave', () => {
+  const sample = fc.float({ min: -1, max: 1, noNaN: true });
+
+  it('never loses a peak: any stretch has the extremes of its blocks one by one', () => {
+    fc.assert(
+      fc.property(fc.array(sample, { minLength: 1, maxLength: 700 }), fc.nat(800), fc.nat(800), (values, a, b) => {
+        const blocks = waveBlocks(Float32Array.from(values), 3);
+        const pyramid = wavePyramid(blocks);
+        const [first, last] = [Math.min(a, b), Math.max(a, b)];
+        const inside = [...blocks.lowest.keys()].filter((block) => block >= first && block < last);
+        const found = extremesOf(pyramid, first, last);
+        expect(found.lowest).toBe(Math.min(0, ...inside.map((block) => blocks.lowest[block]!)));
+        expect(found.highest).toBe(Math.max(0, ...inside.map((block) => blocks.highest[block]!)));
+        expect(found.hiss).toBe(Math.max(0, ...inside.map((block) => blocks.hiss[block]!)));
+      }),
+    );
+  });
+
+  it('knows the power of a stretch: a sine of amplitude a has a² / 2', () => {
+    const samples = new Float32Array(48_000);
+    for (let index = 0; index < samples.length; index++) samples[index] = 0.6 * Math.sin((2 * Math.PI * index) / 96);
+    const pyramid = wavePyramid(waveBlocks(samples, 96));
+    expect(extremesOf(pyramid, 3, 401).power).toBeCloseTo(0.18, 4);
+    expect(pyramid.levels.at(-1)!.lowest.length).toBeLessThanOrEqual(PYRAMID_STEP);
+    expect(extremesOf(pyramid, 900, 950)).toEqual({ lowest: 0, highest: 0, hiss: 0, power: 0 });
   });
 });

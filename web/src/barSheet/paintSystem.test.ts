@@ -9,6 +9,7 @@ import {
   starterChart,
   takeReading,
   waveBlocks,
+  wavePyramid,
   type Patch,
   type Reading,
 } from '@zest-jaw/core';
@@ -97,7 +98,9 @@ function painted(view: 'key' | 'listen'): Call[] {
   scene = applyPatch(SCENE_KIND, scene, putDrawing(scene, { track: 'mouth1', frame: 0, drawing: 'ring' }, chart, newId) as Patch);
   const sound = new Float32Array(96_000);
   sound[50_000] = 0.8;
-  const data = sheetData(scene, 'mouth1', charts, [{ atFrame: 0, samplesPerFrame: 2000, blocks: waveBlocks(sound, 96) }]);
+  const data = sheetData(scene, 'mouth1', charts, [
+    { atFrame: 0, samplesPerFrame: 2000, pyramid: wavePyramid(waveBlocks(sound, 96)), pauses: [{ from: 0, to: 24_000 }] },
+  ]);
   const plan = planBarSheet(scene, 900, view);
   const { context, calls } = recorder();
   const wanted: [string, boolean][] = [];

@@ -1,4 +1,5 @@
 /** Paints one system of the bar sheet: paper and cells. Selection and playhead are elements above it. */
+import { decibels, extremesOf } from '@zest-jaw/core';
 import type { MouthSprites } from '../mouth/paintFigure.js';
 import { heightAtWidth } from '../mouth/paintFigure.js';
 import type { Palette } from './palette.js';
@@ -138,6 +139,10 @@ const BAR = 2;
 /** Quiet sounds are drawn larger than life, or a wave of speech would be all spikes. */
 const LIFT = 0.7;
 
+/** The loudness is averaged over this many pixels to either side, and shown over so many decibels. */
+const LOUDNESS_REACH = 5;
+const LOUDNESS_RANGE_DB = 50;
+
 function paintWave({ context, system, data, palette }: Brush, row: Row): void {
   const middle = row.y + row.height / 2;
   context.strokeStyle = palette.ruleSoft;
@@ -145,26 +150,43 @@ function paintWave({ context, system, data, palette }: Brush, row: Row): void {
   context.moveTo(system.scale.x(system.from), middle);
   context.lineTo(system.scale.x(system.to), middle);
   context.stroke();
-  for (const { atFrame, samplesPerFrame, blocks } of data.waves) {
+  const [left, right] = [system.scale.x(system.from), system.scale.x(system.to)];
+  for (const { atFrame, samplesPerFrame, pyramid, pauses } of data.waves) {
+    const [blocks] = pyramid.levels;
     const blocksPerFrame = samplesPerFrame / blocks.samplesPerBlock;
+    const blockAt = (x: number): number => Math.floor((system.from + (x - left) / system.scale.perFrame - atFrame) * blocksPerFrame);
+    const frameOf = (sample: number): number => atFrame + sample / samplesPerFrame;
+    context.fillStyle = palette.ruleSoft;
+    for (const pause of pauses) {
+      const [from, to] = [Math.max(system.from, frameOf(pause.from)), Math.min(system.to, frameOf(pause.to))];
+      if (from < to) context.fillRect(system.scale.x(from), row.y + row.height - 3, (to - from) * system.scale.perFrame, 3);
+    }
     const loudest = Math.max(0.05, blocks.loudest);
-    const left = system.scale.x(system.from);
-    const right = system.scale.x(system.to);
+    const half = row.height / 2 - 1;
     // Bars of two pixels: each takes the extremes of every block under it, so no peak is lost.
     for (let x = left; x < right; x += BAR) {
-      const first = Math.floor((system.from + (x - left) / system.scale.perFrame - atFrame) * blocksPerFrame);
-      const last = Math.max(first + 1, Math.floor((system.from + (x + BAR - left) / system.scale.perFrame - atFrame) * blocksPerFrame));
+      const first = blockAt(x);
+      const last = Math.max(first + 1, blockAt(x + BAR));
       if (last <= 0 || first >= blocks.lowest.length) continue;
-      let [low, high, hiss] = [0, 0, 0];
-      for (let block = Math.max(0, first); block < Math.min(last, blocks.lowest.length); block++) {
-        low = Math.min(low, blocks.lowest[block]!);
-        high = Math.max(high, blocks.highest[block]!);
-        hiss = Math.max(hiss, blocks.hiss[block]!);
-      }
-      const half = row.height / 2 - 1;
-      const [up, down] = [(high / loudest) ** LIFT * half, (-low / loudest) ** LIFT * half];
+      const { lowest, highest, hiss } = extremesOf(pyramid, first, last);
+      const [up, down] = [(highest / loudest) ** LIFT * half, (-lowest / loudest) ** LIFT * half];
       context.fillStyle = hiss > 0.5 ? palette.hiss : palette.voice;
       context.fillRect(x, middle - up - 0.4, BAR - 0.3, up + down + 0.8);
+    }
+    if (data.showsLoudness) {
+      // A curve of the mean power around each point, from the floor of the row (−50 dB) to its top (full scale).
+      context.strokeStyle = palette.ink;
+      context.lineWidth = 1.4;
+      context.beginPath();
+      for (let x = left; x < right; x += BAR) {
+        const { power } = extremesOf(pyramid, blockAt(x - LOUDNESS_REACH), blockAt(x + LOUDNESS_REACH) + 1);
+        const share = Math.max(0, 1 + decibels(Math.sqrt(power)) / LOUDNESS_RANGE_DB);
+        const y = row.y + row.height - 2 - share * (row.height - 4);
+        if (x === left) context.moveTo(x, y);
+        else context.lineTo(x, y);
+      }
+      context.stroke();
+      context.lineWidth = 1;
     }
   }
 }

@@ -1,6 +1,8 @@
 /** What the bar sheet shows, gathered once a document: words and sounds in frames, exposures, the wave. */
 import {
   chartStretches,
+  decibels,
+  extremesOf,
   exposuresOfTrack,
   framePositionOfSample,
   ipaOf,
@@ -12,7 +14,8 @@ import {
   type Drawing,
   type Exposure,
   type SceneDocument,
-  type WaveBlocks,
+  type Pause,
+  type WavePyramid,
 } from '@zest-jaw/core';
 
 export interface SheetWord {
@@ -36,7 +39,21 @@ export interface SheetSound {
 export interface PlacedWave {
   readonly atFrame: number;
   readonly samplesPerFrame: number;
-  readonly blocks: WaveBlocks;
+  readonly pyramid: WavePyramid;
+  /** Stretches in which nobody speaks, in samples of the recording. */
+  readonly pauses: readonly Pause[];
+}
+
+/** The level of a frame, in decibels below full scale, over all recordings; undefined where there is none. */
+export function maybeLevelAt(waves: readonly PlacedWave[], frame: number): number | undefined {
+  let power: number | undefined;
+  for (const { atFrame, samplesPerFrame, pyramid } of waves) {
+    const perFrame = samplesPerFrame / pyramid.levels[0].samplesPerBlock;
+    const [first, last] = [Math.floor((frame - atFrame) * perFrame), Math.ceil((frame + 1 - atFrame) * perFrame)];
+    if (last <= 0 || first >= pyramid.levels[0].power.length) continue;
+    power = (power ?? 0) + extremesOf(pyramid, first, last).power;
+  }
+  return power === undefined ? undefined : decibels(Math.sqrt(power));
 }
 
 /** An exposure with what it shows: drawings of different charts may have the same id. */
@@ -54,6 +71,8 @@ export interface SheetData {
   /** Frames where the track goes over to another chart. */
   readonly chartChanges: readonly number[];
   readonly waves: readonly PlacedWave[];
+  /** The loudness is drawn over the wave. */
+  readonly showsLoudness: boolean;
   readonly firstFrame: number;
   readonly framesPerSecond: number;
 }
@@ -97,6 +116,7 @@ export function sheetData(
   trackId: string,
   charts: ReadonlyMap<string, ChartDocument>,
   waves: readonly PlacedWave[],
+  showsLoudness = false,
 ): SheetData {
   const { frameRate, firstFrame } = sceneSettings(scene);
   const frames = (sample: number): number => framePositionOfSample(frameRate, sample);
@@ -118,6 +138,7 @@ export function sheetData(
       .slice(1)
       .map((stretch) => stretch.from),
     waves,
+    showsLoudness,
     firstFrame,
     framesPerSecond: Math.round(frameRate.num / frameRate.den),
   };

@@ -1,6 +1,7 @@
 /** Where the playhead is: frame number, what is said there, which mouth, timecode. */
 import { formatTimecode, frameNumber, maybeExposureAt, sceneSettings } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
+import { maybeLevelAt } from '../barSheet/sheetData.js';
 import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
 
 /** What fills most of a frame; undefined in silence. */
@@ -14,6 +15,7 @@ export function Readout(): ReactElement {
   const frame = useFrame();
   const drawing = useDrawingAtPlayhead();
   const exposure = maybeExposureAt(data.exposures, frame);
+  const level = maybeLevelAt(data.waves, frame);
   const word = mostHeard(data.words, frame);
   const sounds = data.sounds.filter((sound) => sound.from < frame + 1 && sound.to > frame).map((sound) => sound.ipa);
   return (
@@ -28,7 +30,12 @@ export function Readout(): ReactElement {
           {word ? `“${word.text}”${sounds.length > 0 ? `  ${sounds.join(' ')}` : ''}` : 'silence'}
         </p>
       </div>
-      <span className="text-[14px] text-ink-soft">{formatTimecode(sceneSettings(document).frameRate, frame)}</span>
+      <span className="text-right text-[14px] leading-tight text-ink-soft">
+        <span className="block">{formatTimecode(sceneSettings(document).frameRate, frame)}</span>
+        <span className="block" title="Level of this frame, below full scale">
+          {level === undefined ? '' : level < -90 ? 'silent' : `${Math.round(level)} dB`}
+        </span>
+      </span>
     </div>
   );
 }

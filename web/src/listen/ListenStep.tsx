@@ -2,6 +2,7 @@
 import { type Clip, hasEnded, scriptWords, setScript } from '@zest-jaw/core';
 import { useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
+import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
 import { SURE_WORD } from '../barSheet/sheetData.js';
 import { mostHeard, Readout } from '../key/Readout.js';
@@ -10,6 +11,7 @@ import { SheetStep } from '../scene/SheetStep.js';
 import { ClipFactsPanel } from './ClipFactsPanel.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
+import { changeSoundSettings, soundSettings } from '../sound/soundSettings.js';
 import { Button } from '../ui/Button.js';
 
 function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
@@ -102,6 +104,7 @@ export function ListenStep(): ReactElement {
   const { document, track, facts } = useOpenScene();
   const clip = document.clips.find((candidate) => candidate.characterId === track.characterId);
   const found = clip && facts.get(clip.audio);
+  const showsLoudness = useStore(soundSettings, (state) => state.showsLoudness);
   return (
     <SheetStep
       view="listen"
@@ -117,6 +120,14 @@ export function ListenStep(): ReactElement {
       heading={
         <>
           <h2 className="name mr-auto text-[19px]">Wave and reading</h2>
+          <button
+            type="button"
+            aria-pressed={showsLoudness}
+            onClick={() => changeSoundSettings({ showsLoudness: !showsLoudness })}
+            className="rounded-full border border-rule bg-lift px-3 py-0.5 text-[14px] text-ink-soft aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink"
+          >
+            Loudness
+          </button>
           <Swatch colour="voice">voice</Swatch>
           <Swatch colour="hiss">hiss</Swatch>
         </>

@@ -35,6 +35,7 @@ import { openSession, type DocumentSession, type SaveState, type SessionState } 
 import { SaveWord } from './SaveWord.js';
 import { AlonePage } from '../ui/AlonePage.js';
 import { TopBar } from '../ui/Frame.js';
+import { soundSettings } from '../sound/soundSettings.js';
 import { theme } from '../ui/theme.js';
 import { ConflictDialog } from './ConflictDialog.js';
 import { SceneContext, type OpenScene } from './sceneContext.js';
@@ -242,11 +243,15 @@ function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 
   const production = productions.find((candidate) => candidate.id === view.productionId);
   const track = document.tracks[0];
   const charts = useOfCharts(chartSessions, documentOf);
+  const showsLoudness = useStore(soundSettings, (state) => state.showsLoudness);
   const chartId = useStore(playhead.store, ({ frame }) => (track ? (chartStretchAt(document, track.id, frame)?.chartId ?? '') : ''));
   const chart = charts.get(chartId);
   const chartSession = chartSessions.get(chartId);
   const character = production?.characters.find((candidate) => candidate.id === track?.characterId);
-  const data = useMemo(() => (track ? sheetData(document, track.id, charts, waves) : undefined), [document, track, charts, waves]);
+  const data = useMemo(
+    () => (track ? sheetData(document, track.id, charts, waves, showsLoudness) : undefined),
+    [document, track, charts, waves, showsLoudness],
+  );
   const pictures = usePictures(charts);
   // The theme is a dependency, for palette and sprites are read from it; so are the pictures that have come.
   const look = useMemo(

@@ -5,23 +5,20 @@ import { toast } from 'sonner';
 import { openPlayer, type Player } from '../sound/player.js';
 import { openPlayhead, type Playhead } from '../sound/playhead.js';
 import type { PlacedWave } from '../barSheet/sheetData.js';
-import { stretchInWorker, waveInWorker } from '../workers/heavy.js';
+import { stretchInWorker, waveInWorker, type MeasuredWave } from '../workers/heavy.js';
 
 /** Fine enough for one bar a pixel at the widest frame. */
 const SAMPLES_PER_BLOCK = 96;
 
-interface Decoded {
+interface Decoded extends MeasuredWave {
   readonly buffer: AudioBuffer;
-  readonly blocks: PlacedWave['blocks'];
-  readonly facts: ClipFacts;
 }
 
 async function fetchDecoded(player: Player, hash: string): Promise<Decoded> {
   const response = await fetch(`/api/assets/${hash}`);
   if (!response.ok) throw new Error('The recording could not be loaded. Reload the page to try again.');
   const buffer = await player.decode(await response.arrayBuffer());
-  const { blocks, facts } = await waveInWorker(buffer.getChannelData(0).slice(), SAMPLES_PER_BLOCK);
-  return { buffer, blocks, facts };
+  return { buffer, ...(await waveInWorker(buffer.getChannelData(0).slice(), SAMPLES_PER_BLOCK)) };
 }
 
 export interface SceneSound {
@@ -78,7 +75,14 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
       (clips ?? []).flatMap((clip) => {
         const found = decoded.get(clip.audio);
         return found && frameRate
-          ? [{ atFrame: clip.atFrame, samplesPerFrame: (SAMPLE_RATE * frameRate.den) / frameRate.num, blocks: found.blocks }]
+          ? [
+              {
+                atFrame: clip.atFrame,
+                samplesPerFrame: (SAMPLE_RATE * frameRate.den) / frameRate.num,
+                pyramid: found.pyramid,
+                pauses: found.pauses,
+              },
+            ]
           : [];
       }),
     [clips, frameRate, decoded],

@@ -8,12 +8,14 @@ export interface SoundSettings {
   readonly scrubFrames: number;
   /** Silence between two rounds of a loop, in seconds. */
   readonly loopGapSeconds: number;
+  /** The loudness is drawn over the wave. */
+  readonly showsLoudness: boolean;
 }
 
 export const SOUND_LIMITS = { outputDelayMs: 600, scrubFrames: 4, loopGapSeconds: 2 } as const;
 
 const KEY = 'zest-sound';
-const PLAIN: SoundSettings = { outputDelayMs: 0, scrubFrames: 1, loopGapSeconds: 0 };
+const PLAIN: SoundSettings = { outputDelayMs: 0, scrubFrames: 1, loopGapSeconds: 0, showsLoudness: false };
 
 function kept(): SoundSettings {
   try {
@@ -24,6 +26,7 @@ function kept(): SoundSettings {
       outputDelayMs: number(read.outputDelayMs, SOUND_LIMITS.outputDelayMs, PLAIN.outputDelayMs),
       scrubFrames: number(read.scrubFrames, SOUND_LIMITS.scrubFrames, PLAIN.scrubFrames, 1),
       loopGapSeconds: number(read.loopGapSeconds, SOUND_LIMITS.loopGapSeconds, PLAIN.loopGapSeconds),
+      showsLoudness: read.showsLoudness === true,
     };
   } catch {
     return PLAIN;

@@ -8,11 +8,12 @@ import type {
   KeyingJob,
   Mark,
   NotShown,
+  Pause,
   Point,
   Patch,
   Refusal,
   SceneDocument,
-  WaveBlocks,
+  WavePyramid,
 } from '@zest-jaw/core';
 import type { HeavyRequest } from './heavy.worker.js';
 
@@ -44,7 +45,13 @@ export const keyInWorker = (
 ): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal> => ask({ kind: 'key', scene, trackId, charts });
 
 /** What a wave looks like, and what is in it. */
-export const waveInWorker = (samples: Float32Array, samplesPerBlock: number): Promise<{ blocks: WaveBlocks; facts: ClipFacts }> =>
+export interface MeasuredWave {
+  readonly pyramid: WavePyramid;
+  readonly facts: ClipFacts;
+  readonly pauses: readonly Pause[];
+}
+
+export const waveInWorker = (samples: Float32Array, samplesPerBlock: number): Promise<MeasuredWave> =>
   ask({ kind: 'wave', samples, samplesPerBlock });
 
 export const fillInWorker = (marks: readonly Mark[], at: Point, box: Box, colour: string): Promise<FillMark | undefined> =>

@@ -6,7 +6,10 @@ import {
   keySounds,
   stretched,
   maybeFillAt,
+  findPauses,
+  SAMPLE_RATE,
   waveBlocks,
+  wavePyramid,
   type Box,
   type ChartDocument,
   type KeyingJob,
@@ -38,7 +41,8 @@ export type HeavyRequest =
 function answer(request: HeavyRequest): unknown {
   if (request.kind === 'wave') {
     const facts = factsOfClip({ samples: ditherTo16Bit(request.samples) });
-    return { blocks: waveBlocks(request.samples, request.samplesPerBlock), facts };
+    const pyramid = wavePyramid(waveBlocks(request.samples, request.samplesPerBlock));
+    return { pyramid, facts, pauses: findPauses(request.samples, SAMPLE_RATE) };
   }
   if (request.kind === 'stretch') return stretched(request.samples, request.factor);
   if (request.kind === 'fill') return maybeFillAt(request.marks, request.at, request.box, request.colour, crypto.randomUUID());
