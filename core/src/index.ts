@@ -154,6 +154,7 @@ export {
   SCENE_KIND,
   sceneSettings,
   type Clip,
+  type EarMark,
   type Exposure,
   type SceneDocument,
   type ScenePhoneme,
@@ -241,3 +242,14 @@ export { maybeKindOfRecording, type RecordingKind } from './audio/recordingKind.
 export { powerSpectrum } from './audio/fourier.js';
 export { CLIPPED_BEYOND_USE, factsOfClip, SILENT_DB, type ClipFacts, type Ground } from './audio/clipFacts.js';
 export { stretched } from './audio/stretch.js';
+export { maybeHeardSounds } from './phonetics/spelledSounds.js';
+export {
+  MAX_MARK_LETTERS,
+  mergeEarMarks,
+  moveEarMark,
+  putEarMark,
+  readingOfMarks,
+  removeEarMark,
+  SILENCE_MARK,
+  wordsOfMarks,
+} from './scene/earMarks.js';

@@ -2,9 +2,9 @@
 import type { Page } from '@playwright/test';
 import type { SceneView } from '@zest-jaw/core';
 import { execFileSync } from 'node:child_process';
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
-import { expect, joinedLines, openDemo, SENTENCES, SPEECH, test } from '../app.js';
+import { expect, openDemo, SENTENCES, SPEECH, test } from '../app.js';
 
 /** What is started on the sound device: the length of its buffer and its start, in seconds. */
 async function hearBuffers(page: Page): Promise<() => Promise<{ seconds: number; when: number }[]>> {
@@ -50,54 +50,53 @@ test('a phrase is heard at a quarter of its speed, looped with a gap, its ends m
   await page.keyboard.press('Space');
 });
 
-test('over two minutes, with the page busy, the frame shown is never more than one from the frame heard', async ({ page, app }) => {
-  test.setTimeout(400_000);
-  const { file, script } = joinedLines(app, 'slt', 0, 24);
-  // The lines twice over: more than two minutes.
-  const once = readFileSync(file);
-  const twice = Buffer.concat([once, once.subarray(44), once.subarray(44)]);
-  twice.writeUInt32LE(twice.length - 8, 4);
-  twice.writeUInt32LE(twice.length - 44, 40);
-  const form = new FormData();
-  form.set('recording', new Blob([twice]), 'long.wav');
-  for (const [name, value] of Object.entries({ script, frameRate: '24', characterId: 'bramble' })) form.set(name, value);
-  const made = (await (await fetch(app.url('/api/scenes'), { method: 'POST', body: form })).json()) as { sceneId: string; jobId: string };
-  await fetch(app.url(`/api/jobs/${made.jobId}`), { method: 'DELETE' });
-  await page.addInitScript(() => {
-    const start = AudioBufferSourceNode.prototype.start;
-    AudioBufferSourceNode.prototype.start = function (when = 0, offset = 0, duration = 0) {
-      Object.assign(window, { began: { context: this.context as AudioContext, when, offset } });
-      return start.call(this, when, offset, duration);
-    };
-  });
-  await openDemo(page, app, made.sceneId);
+test('a line is marked by ear while it plays, made the reading, and the mouths follow it', async ({ page, app }) => {
+  await openDemo(page, app, 'the-last-ferry', 'listen');
   await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
+  const scene = async (): Promise<SceneView['document']> => (await app.json<SceneView>('/api/scenes/the-last-ferry')).document;
+  // While it plays: where typing began is where the mark is, however long the word takes to type.
+  await page.keyboard.press('Digit4');
   await page.keyboard.press('Space');
-  await page.waitForFunction(() => 'began' in window);
-  const { seconds, worst, shown } = await page.evaluate(async () => {
-    const { context, when, offset } = (window as unknown as { began: { context: AudioContext; when: number; offset: number } }).began;
-    const easel = window.document.querySelector('[data-testid=easel]') as HTMLElement;
-    const latency = (): number => context.outputLatency || context.baseLatency || 0;
-    let [worst, count] = [0, 0];
-    let last = -1;
-    while (context.currentTime - when < 121) {
-      // After the page's own callback of the same picture, so that what it decided is on the page.
-      await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 0)));
-      const heard = Math.floor(Math.max(0, context.currentTime - when - latency() + offset) * 24);
-      const frame = Number(easel.dataset['frame']);
-      if (context.currentTime - when > 0.2) worst = Math.max(worst, Math.abs(heard - frame));
-      if (frame !== last) count += 1;
-      last = frame;
-      // Work that keeps the page from painting for most of a frame.
-      const until = performance.now() + 24;
-      while (performance.now() < until);
-    }
-    return { seconds: context.currentTime - when, worst, shown: count };
-  });
-  expect(seconds).toBeGreaterThan(120);
-  expect(worst).toBeLessThanOrEqual(1);
-  // It drops pictures rather than slip, but it shows most of them.
-  expect(shown).toBeGreaterThan(500);
+  await page.keyboard.press('KeyM');
+  const field = page.getByLabel(/^What do you hear at frame/);
+  await expect(field).toBeFocused();
+  await field.pressSequentially('mm', { delay: 40 });
+  await page.keyboard.press('Enter');
+  await expect(field).toHaveValue('');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  for (const [presses, text] of [
+    [2, 'above'],
+    [1, 'oo'],
+    [1, '-'],
+  ] as const) {
+    await page.keyboard.press('Home');
+    for (let press = 0; press < presses * 30 + (text === '-' ? 12 : 0); press++) await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('KeyM');
+    await field.fill(text);
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+  }
+  const marks = page.getByRole('list', { name: 'Marks' }).getByRole('listitem');
+  await expect(marks).toHaveCount(4);
+  await page.getByRole('button', { name: 'oo: a frame later' }).click();
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+  expect((await scene()).marks.map(({ frame, text }) => [frame, text]).slice(1)).toEqual([
+    [31, 'oo'],
+    [42, '–'],
+    [60, 'above'],
+  ]);
+  await page.getByRole('button', { name: 'Make these the reading' }).click();
+  await expect(page.getByText(/The marks are the reading now/)).toBeVisible();
+  const { phonemes, words, exposures } = await scene();
+  expect(words.map(({ text }) => text)).toEqual(['above']);
+  expect(phonemes.map(({ symbol }) => symbol).slice(0, 2)).toEqual(['M', 'UW']);
+  expect(exposures.find(({ from, to }) => from <= 31 && 31 < to)!.drawing).toBe('pucker');
+  // Undone like anything else: the marks go one by one.
+  await page.getByRole('button', { name: 'Remove above' }).click();
+  await expect(marks).toHaveCount(3);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(marks).toHaveCount(4);
 });
 
 test('the wave shows its loudness when asked, and the readout the level of a frame', async ({ page, app }) => {

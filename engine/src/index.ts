@@ -15,3 +15,4 @@ export {
 export { CannotUsePicture, KEPT_SIDE, PREVIEW_SIDE } from './pictures/limits.js';
 export type { NamedFile } from './pictures/unpack.js';
 export { decodeRecording } from './audio/decodeRecording.js';
+export { maybePronunciation } from './pronounce.js';

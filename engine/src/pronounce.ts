@@ -31,6 +31,13 @@ function dictionaryVariants(word: string): StressedSymbol[][] {
   });
 }
 
+/** The sounds of an English word, or of several: from the CMU Pronouncing Dictionary, else by its spelling. */
+export function maybePronunciation(text: string): StressedSymbol[] | undefined {
+  const words = text.toLowerCase().match(/[\p{L}']+/gu) ?? [];
+  const symbols = words.map((word) => dictionaryVariants(word)[0] ?? maybeGuess(word));
+  return words.length > 0 && symbols.every((found) => found !== undefined) ? (symbols.flat() as StressedSymbol[]) : undefined;
+}
+
 /**
  * Stress for each phoneme of a word as it was said: 0, 1 or 2 for vowels, undefined for
  * consonants. The dictionary variant with the same vowels decides, else one with as many,

@@ -4,6 +4,7 @@ import {
   duplicateDrawing,
   exposuresOfTrack,
   putDrawing,
+  putEarMark,
   SCENE_KIND,
   removeDrawing,
   setLook,
@@ -377,6 +378,36 @@ describe('an import of mouths', () => {
     const grid = await begin(two, 'a.svg', { cut: 'grid', clearPaper: 'true' }).expect(422);
     expect(grid.body.detail).toMatch(/how many columns and rows/);
     expect(leftBehind()).toEqual([]);
+  });
+});
+
+describe('a reading by ear', () => {
+  it('is made of the marks, words pronounced by the dictionary, keyed, and ink stays', async () => {
+    const id = 'a-complaint';
+    const before = await scene(id);
+    const refused = await app.agent().post(`/api/scenes/${id}/marks/reading`).send({ clipId: 'clip1' }).expect(422);
+    expect(refused.body.detail).toMatch(/no ear marks/);
+    let { document, revision } = before;
+    const marks: [number, string][] = [
+      [2, 'mm'],
+      [5, 'parcel'],
+      [12, '–'],
+      [30, '/ʃiː/'],
+    ];
+    for (const [frame, text] of marks) {
+      const patch = putEarMark(document, { characterId: 'odette', frame, text }, randomUUID) as Patch;
+      await send(id, revision, patch).expect(200);
+      ({ document, revision } = await scene(id));
+    }
+    await app.agent().post(`/api/scenes/${id}/marks/reading`).send({ clipId: 'clip1' }).expect(201);
+    const after = (await scene(id)).document;
+    // As in the CMU Pronouncing Dictionary: PARCEL P AA1 R S AH0 L.
+    expect(after.phonemes.map(({ symbol }) => symbol).join(' ')).toBe('M P AA R S AH L SH IY');
+    expect(after.words.map(({ text }) => text)).toEqual(['parcel']);
+    const inked = (exposures: SceneDocument['exposures']) =>
+      exposures.filter((exposure) => exposure.inked).map(({ from, to, drawing }) => [from, to, drawing]);
+    expect(inked(after.exposures)).toEqual(inked(before.document.exposures));
+    await app.agent().post(`/api/scenes/${id}/marks/reading`).send({ clipId: 'gone' }).expect(422);
   });
 });
 

@@ -6,6 +6,7 @@
  */
 import { maybeSymbolsOfIpa } from '../phonetics/ipa.js';
 import { maybeArpabet } from '../phonetics/phonemes.js';
+import { SPELLINGS } from '../phonetics/spelledSounds.js';
 import { maybeGroupOfPhoneme, REST, type SoundGroup } from './soundGroups.js';
 
 export interface NameMatch {
@@ -14,49 +15,6 @@ export interface NameMatch {
   /** What was taken for what, for the table: `ee → Spread`. */
   readonly because: string;
 }
-
-/** Sounds in plain spelling. Vowels by their commonest English reading (common practice, no source). */
-const SPELLINGS: Readonly<Record<string, string>> = {
-  ee: 'IY',
-  ea: 'IY',
-  ih: 'IH',
-  eh: 'EH',
-  ay: 'EY',
-  ai: 'EY',
-  ah: 'AA',
-  aah: 'AA',
-  aw: 'AO',
-  oh: 'OW',
-  ow: 'OW',
-  oo: 'UW',
-  ooh: 'UW',
-  ou: 'UW',
-  uh: 'AH',
-  er: 'ER',
-  ur: 'ER',
-  qu: 'W',
-  wh: 'W',
-  mm: 'M',
-  mmm: 'M',
-  ff: 'F',
-  ss: 'S',
-  ll: 'L',
-  rr: 'R',
-  th: 'TH',
-  sh: 'SH',
-  ch: 'CH',
-  j: 'JH',
-  ck: 'K',
-  ng: 'NG',
-  c: 'K',
-  x: 'K',
-  q: 'W',
-  a: 'AE',
-  e: 'EH',
-  i: 'IH',
-  o: 'OW',
-  u: 'UW',
-};
 
 const REST_WORDS = new Set(['rest', 'closed', 'shut', 'neutral', 'silence', 'silent', 'idle', 'sil', 'pause', 'quiet']);
 

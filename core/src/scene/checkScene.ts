@@ -6,6 +6,7 @@ import type { ChartDocument } from '../chart/chart.js';
 import { checkRules } from '../keying/rules.js';
 import { maybePhoneme } from '../phonetics/phonemes.js';
 import { isFrameRate } from '../time/frameRate.js';
+import { MAX_MARK_LETTERS } from './earMarks.js';
 import { SCENE_KIND, sceneSettings, type SceneDocument } from './sceneDocument.js';
 import { chartStretches } from './trackCharts.js';
 
@@ -95,6 +96,20 @@ function checkViews(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocum
   });
 }
 
+function checkMarks(scene: SceneDocument): string[] {
+  const { lengthFrames } = sceneSettings(scene);
+  return scene.marks.flatMap((mark, index) => {
+    const before = scene.marks[index - 1];
+    if (!Number.isInteger(mark.frame) || mark.frame < 0 || mark.frame >= lengthFrames)
+      return [`The ear mark ${mark.id} must lie on a whole frame inside the scene.`];
+    if (typeof mark.text !== 'string' || mark.text.trim() === '' || mark.text.length > MAX_MARK_LETTERS)
+      return [`An ear mark has 1 to ${MAX_MARK_LETTERS} letters.`];
+    return before?.characterId === mark.characterId && before.frame === mark.frame
+      ? [`There are two ear marks at frame ${mark.frame}.`]
+      : [];
+  });
+}
+
 /**
  * What is wrong with a scene, as sentences; empty when nothing is.
  *
@@ -116,6 +131,7 @@ export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, Cha
     ...checkOrder(scene),
     ...tracks,
     ...checkViews(scene, charts),
+    ...checkMarks(scene),
     ...clips,
     ...checkReadingTables(scene),
     ...checkExposures(scene, charts),

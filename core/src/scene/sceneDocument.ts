@@ -51,6 +51,15 @@ export interface ScenePhoneme {
   readonly confidence: number;
 }
 
+/** What somebody heard at a frame: a word, or a sound. It lasts until the next one. */
+export interface EarMark {
+  readonly id: string;
+  readonly characterId: string;
+  readonly frame: number;
+  /** A word, a sound in plain spelling, IPA or ARPAbet; a dash for silence. */
+  readonly text: string;
+}
+
 /** A lane of exposures: one character's mouth. */
 export interface Track {
   readonly id: string;
@@ -90,6 +99,7 @@ export interface SceneDocument {
   readonly phonemes: readonly ScenePhoneme[];
   readonly tracks: readonly Track[];
   readonly views: readonly TrackView[];
+  readonly marks: readonly EarMark[];
   readonly exposures: readonly Exposure[];
 }
 
@@ -102,6 +112,7 @@ export const SCENE_KIND: DocumentKind<SceneDocument> = {
   phonemes: { compare: (a, b) => compareText(a.clip, b.clip) || a.fromSample - b.fromSample },
   tracks: { compare: (a, b) => a.order - b.order },
   views: { compare: (a, b) => compareText(a.track, b.track) || a.from - b.from },
+  marks: { compare: (a, b) => compareText(a.characterId, b.characterId) || a.frame - b.frame },
   exposures: {
     compare: (a, b) => compareText(a.track, b.track) || a.from - b.from,
     span: {

@@ -3,16 +3,20 @@ import { Injectable, OnModuleInit } from '@nestjs/common';
 import {
   isRefusal,
   keyPencil,
+  readingOfMarks,
   takeReading,
+  wordsOfMarks,
   type ChartDocument,
   type Patch,
   type Reading,
   type Refusal,
   type SceneDocument,
+  type StressedSymbol,
 } from '@zest-jaw/core';
 import { EntityManager } from '@mikro-orm/libsql';
 import { randomUUID } from 'node:crypto';
 import { AssetStore } from '../assets/asset.store.js';
+import { cannotUse } from '../guard/problem.js';
 import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
 import { WorkerPool } from '../workers/workerPool.js';
 import { SceneStore } from './scene.store.js';
@@ -24,6 +28,7 @@ export class ReadingService implements OnModuleInit {
   constructor(
     private readonly jobs: JobService,
     private readonly workers: WorkerPool,
+    private readonly em: EntityManager,
   ) {}
 
   onModuleInit(): void {
@@ -45,6 +50,19 @@ export class ReadingService implements OnModuleInit {
     // A fork of its own: the scene may have changed while it was read, and the job must stay known to the job's.
     await this.takeAndKey(em.fork(), scene.id, clipId, reading);
     return [...reading.warnings];
+  }
+
+  /** Makes the reading of a clip from its ear marks; answers with what to know about it. */
+  async readMarks(sceneId: string, clipId: string): Promise<readonly string[]> {
+    const { document } = await new SceneStore(this.em).load(sceneId);
+    const clip = document.clips.find((candidate) => candidate.id === clipId);
+    if (!clip) throw cannotUse('That recording is no longer in the scene. Reload it and try again.');
+    const words = wordsOfMarks(document, clip.characterId);
+    const found = await this.workers.run<[string, StressedSymbol[]][]>('pronounce', { words }, new AbortController().signal);
+    const reading = readingOfMarks(document, clip, new Map(found));
+    if (isRefusal(reading)) throw cannotUse(reading.refusal);
+    await this.takeAndKey(this.em, sceneId, clipId, reading);
+    return reading.warnings;
   }
 
   /** The reading as one revision, the pencil of every track of its speaker as the next. */

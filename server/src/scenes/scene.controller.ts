@@ -34,7 +34,7 @@ import { PictureService } from '../handOff/picture.service.js';
 import { JobService, jobView } from '../jobs/job.service.js';
 import { Character, Job, Scene } from '../storage/entities.js';
 import { MAX_UPLOAD_BYTES } from './limits.js';
-import { READING_JOB } from './reading.service.js';
+import { READING_JOB, ReadingService } from './reading.service.js';
 import { NewSceneDto, PicturesDto, ReadClipDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
 import { SceneUploadService, StartedScene } from './sceneUpload.service.js';
@@ -69,6 +69,7 @@ export class SceneController {
     private readonly uploads: SceneUploadService,
     private readonly pictures: PictureService,
     private readonly jobs: JobService,
+    private readonly readings: ReadingService,
   ) {}
 
   @Get()
@@ -97,7 +98,8 @@ export class SceneController {
       !Array.isArray(sent.tracks) ||
       !Array.isArray(sent.exposures) ||
       !Array.isArray(sent.clips) ||
-      !Array.isArray(sent.views)
+      !Array.isArray(sent.views) ||
+      !Array.isArray(sent.marks)
     )
       throw cannotUse('This is not a scene document.');
     const document: SceneDocument = { ...sent, settings: [{ ...sceneSettings(sent), title: dto.title }] };
@@ -159,6 +161,12 @@ export class SceneController {
     await this.em.flush();
     this.jobs.start(job.id);
     return jobView(job);
+  }
+
+  @Post(':id/marks/reading')
+  @ApiOperation({ summary: 'Makes the reading of a clip from its ear marks, and keys its track. Ink stays.' })
+  async readMarks(@Param('id') id: string, @Body() { clipId }: ReadClipDto): Promise<{ warnings: readonly string[] }> {
+    return { warnings: await this.readings.readMarks(id, clipId) };
   }
 
   @Post(':id/pictures')

@@ -116,9 +116,19 @@ export class Migration20261126Views extends Migration {
   }
 }
 
+/** What was heard is written down beside what was read. */
+export class Migration20261126EarMarks extends Migration {
+  override up(): void {
+    this.addSql(
+      "update `scene` set `document` = json_set(`document`, '$.marks', json('[]')) where json_type(`document`, '$.marks') is null;",
+    );
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
   { name: '20261126-charts-of-characters', class: Migration20261126ChartsOfCharacters },
   { name: '20261126-views', class: Migration20261126Views },
+  { name: '20261126-ear-marks', class: Migration20261126EarMarks },
 ];

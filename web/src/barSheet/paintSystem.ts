@@ -134,6 +134,20 @@ function paintSounds({ context, system, data, palette }: Brush, row: Row): void 
   }
 }
 
+/** Each mark as a tick at its frame with what was heard behind it. */
+function paintMarks({ context, system, data, palette }: Brush, row: Row): void {
+  context.textAlign = 'left';
+  context.textBaseline = 'middle';
+  context.font = `550 13px ${FONT}`;
+  for (const { frame, text } of data.marks) {
+    if (frame < system.from || frame >= system.to) continue;
+    const x = system.scale.x(frame);
+    context.fillStyle = palette.ink;
+    context.fillRect(x, row.y + 1, 2, row.height - 4);
+    context.fillText(text, x + 5, row.y + row.height / 2 - 1);
+  }
+}
+
 /** Width of one bar of the wave, in pixels. */
 const BAR = 2;
 /** Quiet sounds are drawn larger than life, or a wave of speech would be all spikes. */
@@ -250,14 +264,14 @@ function paintMouths(brush: Brush, row: Row): void {
   brush.context.lineWidth = 1;
 }
 
-const LABELS: Readonly<Record<string, string>> = { words: 'words', sounds: 'sounds', wave: 'wave', mouth: 'mouth' };
+const LABELS: Readonly<Record<string, string>> = { words: 'words', sounds: 'sounds', marks: 'by ear', wave: 'wave', mouth: 'mouth' };
 
 /** Paints the whole system; the canvas is `plan.width` by `plan.systemHeight` CSS pixels. */
 export function paintSystem(brush: Brush): void {
   const { context, plan, palette } = brush;
   context.clearRect(0, 0, plan.width, plan.systemHeight);
   paintGrid(brush);
-  const painters = { words: paintWords, sounds: paintSounds, wave: paintWave, mouth: paintMouths } as const;
+  const painters = { words: paintWords, sounds: paintSounds, marks: paintMarks, wave: paintWave, mouth: paintMouths } as const;
   for (const row of plan.rows) {
     if (row.name === 'ruler') continue;
     painters[row.name](brush, row);

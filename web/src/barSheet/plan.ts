@@ -15,7 +15,7 @@ import {
   type TimeScale,
 } from '@zest-jaw/core';
 
-export type RowName = 'ruler' | 'words' | 'sounds' | 'wave' | 'mouth';
+export type RowName = 'ruler' | 'words' | 'sounds' | 'marks' | 'wave' | 'mouth';
 
 export interface Row {
   readonly name: RowName;
@@ -76,6 +76,7 @@ const HEIGHTS: Readonly<Record<'key' | 'listen', readonly (readonly [RowName, nu
     ['ruler', 22],
     ['words', 28],
     ['sounds', 26],
+    ['marks', 22],
     ['wave', 76],
   ],
 };

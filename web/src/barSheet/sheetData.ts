@@ -12,6 +12,7 @@ import {
   sceneSettings,
   type ChartDocument,
   type Drawing,
+  type EarMark,
   type Exposure,
   type SceneDocument,
   type Pause,
@@ -68,6 +69,8 @@ export interface SheetData {
   readonly words: readonly SheetWord[];
   readonly sounds: readonly SheetSound[];
   readonly exposures: readonly SheetExposure[];
+  /** What was heard by ear. */
+  readonly marks: readonly EarMark[];
   /** Frames where the track goes over to another chart. */
   readonly chartChanges: readonly number[];
   readonly waves: readonly PlacedWave[];
@@ -134,6 +137,7 @@ export function sheetData(
       colour: maybeGroupOfPhoneme(groups, symbol)?.colour ?? NO_GROUP_COLOUR,
     })),
     exposures: sheetExposures(scene, trackId, charts),
+    marks: scene.marks.filter((mark) => mark.characterId === speaker),
     chartChanges: chartStretches(scene, trackId)
       .slice(1)
       .map((stretch) => stretch.from),

@@ -21,12 +21,20 @@ interface HandleProps {
 function Handle({ handle, shape, svg, unit, toArt, onDrag }: HandleProps): ReactElement {
   const { x, y } = handle.at(shape);
   const { beside } = handle;
+  const { session } = useOpenChart();
   const offset = useRef<Point | null>(null);
+  const gesture = useRef<number | undefined>(undefined);
+  const end = (): void => {
+    offset.current = null;
+    if (gesture.current !== undefined) session.squash(gesture.current);
+    gesture.current = undefined;
+  };
   const onPointerDown = (event: PointerEvent<SVGCircleElement>): void => {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     const at = toArt(pointOnDesk(svg.current!, event));
     offset.current = { x: at.x - x, y: at.y - y };
+    gesture.current = session.mark();
   };
   const onPointerMove = (event: PointerEvent<SVGCircleElement>): void => {
     if (!offset.current) return;
@@ -69,8 +77,8 @@ function Handle({ handle, shape, svg, unit, toArt, onDrag }: HandleProps): React
         data-handle={handle.id}
         onPointerDown={onPointerDown}
         onPointerMove={onPointerMove}
-        onPointerUp={() => (offset.current = null)}
-        onPointerCancel={() => (offset.current = null)}
+        onPointerUp={end}
+        onPointerCancel={end}
         onKeyDown={onKeyDown}
       >
         <title>{handle.label}</title>

@@ -37,7 +37,7 @@ function headTransform({ mouth }: ChartHead): string {
 const inChart = ({ x, y, scale }: Placement, point: Point): Point => ({ x: point.x * scale + x, y: point.y * scale + y });
 
 export function Desk({ pen, flipped, className }: { pen: PenSettings; flipped: boolean; className?: string }): ReactElement {
-  const { chart, drawing, look, lookIndex, onion, onionId, tool, change } = useOpenChart();
+  const { chart, session, drawing, look, lookIndex, onion, onionId, tool, change } = useOpenChart();
   const svg = useRef<SVGSVGElement>(null);
   const [view, setView] = useState(WHOLE_VIEW);
   // A ring around the desk is for those who come to it by keyboard, not for a pen on it.
@@ -51,7 +51,7 @@ export function Desk({ pen, flipped, className }: { pen: PenSettings; flipped: b
   const onionMarkup = useLookMarkup(chart, flipped ? undefined : onion);
   const penTools = usePenTools(pen);
   // A drag of the whole drawing: where it began, and the placement it had.
-  const grip = useRef<{ from: Point; placement: Placement; scales: boolean } | null>(null);
+  const grip = useRef<{ from: Point; placement: Placement; scales: boolean; mark: number } | null>(null);
 
   useEffect(() => {
     const element = svg.current;
@@ -84,7 +84,7 @@ export function Desk({ pen, flipped, className }: { pen: PenSettings; flipped: b
     if (tool === 'place') {
       event.currentTarget.setPointerCapture(event.pointerId);
       const scales = Math.hypot(at.x - corner.x, at.y - corner.y) < view.across * 0.025;
-      grip.current = { from: at, placement: look.placement, scales };
+      grip.current = { from: at, placement: look.placement, scales, mark: session.mark() };
       return;
     }
     if (tool !== 'shape') {
@@ -106,6 +106,7 @@ export function Desk({ pen, flipped, className }: { pen: PenSettings; flipped: b
     } else place({ ...placement, x: placement.x + at.x - from.x, y: placement.y + at.y - from.y });
   };
   const onPointerUp = (): void => {
+    if (grip.current) session.squash(grip.current.mark);
     grip.current = null;
     penTools.up();
   };

@@ -1,5 +1,5 @@
 /** Where the playhead is: frame number, what is said there, which mouth, timecode. */
-import { formatTimecode, frameNumber, maybeExposureAt, sceneSettings } from '@zest-jaw/core';
+import { SILENT_DB, formatTimecode, frameNumber, maybeExposureAt, sceneSettings } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { maybeLevelAt } from '../barSheet/sheetData.js';
 import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
@@ -33,7 +33,7 @@ export function Readout(): ReactElement {
       <span className="text-right text-[14px] leading-tight text-ink-soft">
         <span className="block">{formatTimecode(sceneSettings(document).frameRate, frame)}</span>
         <span className="block" title="Level of this frame, below full scale">
-          {level === undefined ? '' : level < -90 ? 'silent' : `${Math.round(level)} dB`}
+          {level === undefined ? '' : level < SILENT_DB ? 'silent' : `${Math.round(level)} dB`}
         </span>
       </span>
     </div>

@@ -1,6 +1,7 @@
 /** The Listen step: the script beside the wave and what was read under it. */
 import { type Clip, hasEnded, scriptWords, setScript } from '@zest-jaw/core';
-import { useState, type ReactElement } from 'react';
+import { useRef, useState, type ReactElement } from 'react';
+import { flushSync } from 'react-dom';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
@@ -8,7 +9,9 @@ import { SURE_WORD } from '../barSheet/sheetData.js';
 import { mostHeard, Readout } from '../key/Readout.js';
 import { Hint } from '../key/Transport.js';
 import { SheetStep } from '../scene/SheetStep.js';
+import { Pills } from '../ui/Pills.js';
 import { ClipFactsPanel } from './ClipFactsPanel.js';
+import { EarMarksPanel } from './EarMarksPanel.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { changeSoundSettings, soundSettings } from '../sound/soundSettings.js';
@@ -103,16 +106,34 @@ const Swatch = ({ colour, children }: { colour: string; children: string }): Rea
 export function ListenStep(): ReactElement {
   const { document, track, facts } = useOpenScene();
   const clip = document.clips.find((candidate) => candidate.characterId === track.characterId);
+  const [how, setHow] = useState<'script' | 'ear'>('script');
+  const field = useRef<HTMLInputElement>(null);
   const found = clip && facts.get(clip.audio);
   const showsLoudness = useStore(soundSettings, (state) => state.showsLoudness);
   return (
     <SheetStep
       view="listen"
+      keys={{
+        KeyM: () => {
+          flushSync(() => setHow('ear'));
+          field.current?.focus();
+        },
+      }}
       label="Wave and reading"
       aside={
         <>
-          {clip && <ScriptPanel key={clip.id} clip={clip} />}
-          <ReadWords />
+          <Pills
+            label="How it is read"
+            options={[
+              ['script', 'From the script'],
+              ['ear', 'By ear'],
+            ]}
+            value={how}
+            onChange={setHow}
+          />
+          {clip && how === 'script' && <ScriptPanel key={clip.id} clip={clip} />}
+          {clip && how === 'ear' && <EarMarksPanel key={clip.id} clip={clip} field={field} />}
+          {how === 'script' && <ReadWords />}
           {found && <ClipFactsPanel facts={found} />}
           <Readout />
         </>
@@ -135,6 +156,7 @@ export function ListenStep(): ReactElement {
       hints={
         <>
           <Hint keys={['←', '→']}>a frame, heard</Hint>
+          <Hint keys={['M']}>mark what you hear</Hint>
           <Hint keys={['L']}>loop the phrase</Hint>
         </>
       }

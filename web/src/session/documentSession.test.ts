@@ -233,6 +233,25 @@ describe('a session', () => {
     expect(server.document.exposures[0]!.drawing).toBe('push');
   });
 
+  it('undoes a gesture in one step, however long it took, and not the step before it', () => {
+    put(session, 20, 'mid');
+    const mark = session.mark();
+    jest.useFakeTimers();
+    for (const drawing of ['drop', 'ring', 'lift']) {
+      put(session, 10, drawing);
+      jest.advanceTimersByTime(900);
+    }
+    jest.useRealTimers();
+    session.squash(mark);
+    expect(session.store.getState().history.done).toHaveLength(2);
+    session.undo();
+    expect(session.store.getState().document.exposures.map((exposure) => exposure.drawing)).toEqual(['rest', 'mid']);
+    session.redo();
+    expect(session.store.getState().document.exposures.map((exposure) => exposure.drawing)).toEqual(['rest', 'lift', 'mid']);
+    session.squash(99);
+    expect(session.store.getState().history.done).toHaveLength(2);
+  });
+
   it('takes in what the server did meanwhile', async () => {
     const other = await open();
     put(other, 10, 'drop');

@@ -46,6 +46,10 @@ export interface DocumentSession<D> {
   change(result: Patch | Refusal): boolean;
   undo(): boolean;
   redo(): boolean;
+  /** Begins a gesture; what it does until its end is one step of undo, however long it takes. Answers with what `squash` wants. */
+  mark(): number;
+  /** Ends the gesture begun at a mark. */
+  squash(mark: number): void;
   /** Takes in what the server did meanwhile, such as a reading that has arrived. */
   refresh(): Promise<void>;
   /** Resolves when everything is acknowledged, or rejects with why not. */
@@ -240,6 +244,19 @@ function sessionOn<D>(
     },
     undo: () => step(maybeUndo(store.getState().history, newId())),
     redo: () => step(maybeRedo(store.getState().history, newId())),
+    mark: () => {
+      const { history } = store.getState();
+      // The first step of the gesture must not join the step before it.
+      store.setState({ history: { ...history, lastAtMs: Number.NEGATIVE_INFINITY } });
+      return history.done.length;
+    },
+    squash: (mark) => {
+      const { history } = store.getState();
+      const [first, ...others] = history.done.slice(mark);
+      if (!first || others.length === 0) return;
+      const whole = others.reduce((earlier, later) => mergePatches(earlier, later), first);
+      store.setState({ history: { ...history, done: [...history.done.slice(0, mark), whole], lastAtMs: Number.NEGATIVE_INFINITY } });
+    },
     refresh: async () => {
       await inFlight;
       takeIn(await api<RevisionView[]>(`${address}/patches?since=${store.getState().revision}`));
