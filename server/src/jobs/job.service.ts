@@ -6,7 +6,7 @@ import { EntityManager, MikroORM } from '@mikro-orm/libsql';
 import { Injectable, Logger, OnModuleDestroy } from '@nestjs/common';
 import { hasEnded, type JobView } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
-import { concat, defer, filter, from, Observable, Subject, takeWhile } from 'rxjs';
+import { defer, filter, from, merge, Observable, Subject, takeWhile } from 'rxjs';
 import { notThere } from '../guard/problem.js';
 import { Job } from '../storage/entities.js';
 
@@ -71,7 +71,8 @@ export class JobService implements OnModuleDestroy {
   /** The state of a job now and at every change, until it ends. */
   watch(id: string): Observable<JobView> {
     const now = defer(() => from(this.orm.em.fork().findOneOrFail(Job, { id }).then(jobView)));
-    return concat(now, this.changes.pipe(filter((view) => view.id === id))).pipe(takeWhile((view) => !hasEnded(view), true));
+    // Listening before looking: an end between the two must not be missed.
+    return merge(this.changes.pipe(filter((view) => view.id === id)), now).pipe(takeWhile((view) => !hasEnded(view), true));
   }
 
   /** Starts again what was under way when the server last stopped. */
