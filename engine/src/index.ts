@@ -3,15 +3,8 @@ export { openRecogniser, type Language, type Recogniser } from './recogniser.js'
 export { readTrack, type ReadRefusal, type ReportProgress } from './readTrack.js';
 export { svgToPng } from './rasterise.js';
 export { renderPictures, type NumberedPicture } from './renderPictures.js';
-export {
-  importPictures,
-  type Cut,
-  type FoundAs,
-  type FoundMouth,
-  type ImportOptions,
-  type ImportReport,
-  type RefusedFile,
-} from './pictures/importPictures.js';
+export { importPictures, type ImportReport, type RefusedFile } from './pictures/importPictures.js';
+export type { Cut, FoundAs, FoundMouth, ImportOptions } from './pictures/foundMouth.js';
 export { CannotUsePicture, KEPT_SIDE, PREVIEW_SIDE } from './pictures/limits.js';
 export type { NamedFile } from './pictures/unpack.js';
 export { decodeRecording } from './audio/decodeRecording.js';

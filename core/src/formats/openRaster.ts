@@ -35,6 +35,9 @@ interface Entry {
 
 const MOST_LAYERS = 2000;
 
+/** A place in whole pixels; 0 where none is given, or none that is a number. */
+const wholePixels = (text: string | undefined): number => Math.round(Number(text ?? 0)) || 0;
+
 function layersOf(entry: Entry): OpenRasterLayer[] {
   return entry.layer ? [entry.layer] : entry.children.flatMap(layersOf).reverse();
 }
@@ -53,9 +56,9 @@ export function stackOfOpenRaster(xml: string, file: string): OpenRasterStack | 
     if (name !== 'stack' && name !== 'layer') return;
     count += 1;
     const above = open.at(-1)!;
-    const x = above.x + (Number(given['x'] ?? 0) || 0);
-    const y = above.y + (Number(given['y'] ?? 0) || 0);
-    const opacity = above.opacity * Math.max(0, Math.min(1, Number(given['opacity'] ?? 1)));
+    const x = above.x + wholePixels(given['x']);
+    const y = above.y + wholePixels(given['y']);
+    const opacity = above.opacity * Math.max(0, Math.min(1, Number(given['opacity'] ?? 1) || 0));
     const layer = name === 'layer' && given['src'] ? { src: given['src'], x, y, opacity } : undefined;
     const entry: Entry = { name: given['name'] ?? '', children: [], ...(layer && { layer }) };
     above.entry.children.push(entry);

@@ -19,6 +19,17 @@ function checkSize(file: string, width: number, height: number, frames: number):
     throw new CannotUsePicture(`${file} has ${frames} frames of ${width} by ${height} pixels, more than can be held. Make it smaller.`);
 }
 
+/** Refuses a picture that is larger than may be decoded, by its header alone. Throws {@link CannotUsePicture}. */
+export async function checkPictureSize(bytes: Uint8Array, file: string): Promise<void> {
+  try {
+    const { width, height, pages = 1, pageHeight } = await sharp(bytes, { ...careful, pages: 1 }).metadata();
+    checkSize(file, width, pageHeight ?? height, pages);
+  } catch (error) {
+    if (error instanceof CannotUsePicture) throw error;
+    throw new CannotUsePicture(`${file} is damaged: it cannot be read. Export it again.`);
+  }
+}
+
 /** Whether a PNG is animated: it has an `acTL` chunk before its first `IDAT` (PNG, third edition, 11.3.5.1). */
 function isAnimatedPng(bytes: Uint8Array): boolean {
   const view = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -66,8 +77,7 @@ function framesOfApng(bytes: Uint8Array): Raster[] {
  */
 export async function decodePicture(bytes: Uint8Array, kind: Exclude<FileKind, 'svg' | 'zip'>, file: string): Promise<Raster[]> {
   try {
-    const { width, height, pages = 1, pageHeight } = await sharp(bytes, { ...careful, pages: 1 }).metadata();
-    checkSize(file, width, pageHeight ?? height, pages);
+    await checkPictureSize(bytes, file);
     if (kind === 'png' && isAnimatedPng(bytes)) return framesOfApng(bytes);
     const animated = kind === 'gif' || kind === 'webp';
     const picture = sharp(bytes, { ...careful, ...(animated ? { animated: true } : {}) });

@@ -4,7 +4,7 @@
  */
 import type { Box } from '../../chart/art.js';
 import type { Refusal } from '../../scene/commands.js';
-import { readSvg, type SvgNode } from './svgTree.js';
+import { readSvg, SVG_LIMITS, type SvgNode } from './svgTree.js';
 
 export interface SvgPart {
   readonly name: string;
@@ -49,6 +49,27 @@ function referredIds(node: SvgNode): string[] {
         : [...value.matchAll(/url\(\s*["']?#([\w.:-]+)/g)].map((match) => match[1]!),
     ),
   );
+}
+
+/** Groups inside groups and uses of uses followed one after another. */
+const DEEPEST_CHAIN = 600;
+
+/**
+ * How many elements a node draws with everything it refers to drawn in its place: a handful
+ * of uses of uses can stand for millions. What refers to itself in a circle counts once.
+ */
+function drawnElements(node: SvgNode, byId: ReadonlyMap<string, SvgNode>, known = new Map<SvgNode, number>(), deep = 0): number {
+  // A chain of uses this long draws nothing that a mouth needs, and would be followed for ever.
+  if (deep > DEEPEST_CHAIN) return Infinity;
+  const before = known.get(node);
+  if (before !== undefined) return before;
+  known.set(node, 1);
+  const inside = node.children.reduce((sum, child) => sum + drawnElements(child, byId, known, deep + 1), 0);
+  const own = { ...node, children: [] };
+  const referred = referredIds(own).reduce((sum, id) => sum + (byId.has(id) ? drawnElements(byId.get(id)!, byId, known, deep + 1) : 0), 0);
+  const count = 1 + inside + referred;
+  known.set(node, count);
+  return count;
 }
 
 /** The definitions a node needs, and those that they need. A definition that leads back to itself is taken once. */
@@ -116,6 +137,10 @@ export function svgParts(text: string, file: string, whole = false): SvgParts | 
       refusal: `${file} is ${canvas.width} by ${canvas.height} units. It may be 20000 by 20000: scale it down and export it again.`,
     };
   const byId = new Map(everyNode(root).flatMap((node) => (node.attributes.has('id') ? [[node.attributes.get('id')!, node] as const] : [])));
+  if (drawnElements(root, byId) > SVG_LIMITS.drawn)
+    return {
+      refusal: `${file} draws its parts over and over, more than ${SVG_LIMITS.drawn} times in all. Simplify it, or export it as PNG.`,
+    };
   const { wrappers, nodes } = levelOfMouths(root);
   const groups = nodes.filter(isGroup);
   const loose = nodes.length - groups.length;

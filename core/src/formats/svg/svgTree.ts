@@ -21,7 +21,8 @@ export interface SvgTree {
   readonly warnings: readonly string[];
 }
 
-export const SVG_LIMITS = { elements: 50_000, depth: 120, bytes: 32 * 1_048_576 } as const;
+/** `drawn` counts what is used again each time it is. */
+export const SVG_LIMITS = { elements: 50_000, drawn: 200_000, depth: 120, bytes: 32 * 1_048_576 } as const;
 
 const SHAPES = ['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon', 'image', 'use'];
 const GROUPS = ['svg', 'g', 'symbol', 'switch'];
