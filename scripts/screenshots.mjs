@@ -34,7 +34,8 @@ function groupedSvg() {
   const names = ['closed', 'MBP', 'f_v', 'th', 'L', 'ss', 'sh', 'k', 'ee', 'eh', 'ah', 'oh', 'oo'];
   const chart = starterChart('Made', 'clay');
   const groups = chart.drawings.map(
-    (drawing, index) => `<g id="${names[index]}" transform="translate(70 40)">${lookToSvg(chart, drawing, { idPrefix: `m${index}-` })}</g>`,
+    (drawing, index) =>
+      `<g id="${names[index]}" transform="translate(70 40)">${lookToSvg(chart.settings[0].style, drawing, { idPrefix: `m${index}-` })}</g>`,
   );
   return Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 140 130">${groups.join('')}</svg>`);
 }

@@ -25,7 +25,7 @@ const NAMES: Readonly<Record<string, string>> = {
 };
 const mouths = chart.drawings.map((drawing, index) => ({
   name: NAMES[drawing.id]!,
-  markup: lookToSvg(chart, drawing, { idPrefix: `m${index}-` }),
+  markup: lookToSvg(chart.settings[0]!.style, drawing, { idPrefix: `m${index}-` }),
 }));
 
 const svg = (inner: string, width = 140, height = 130): string =>

@@ -2,6 +2,7 @@
 import { figureToSvg, placedFigureToSvg, type SvgOptions } from '../draw/figureToSvg.js';
 import { artFigure } from '../draw/artFigure.js';
 import { headFigure } from '../draw/headShape.js';
+import type { MouthStyle } from '../draw/mouthFigure.js';
 import { chartSettings, jawDropOf, type ChartDocument, type Drawing } from './chart.js';
 import type { Look } from './art.js';
 import type { ChartHead, MouthPlace } from './head.js';
@@ -14,9 +15,9 @@ export function mouthTransform({ x, y, scale, angle }: MouthPlace): string {
   return `translate(${x} ${y}) rotate(${angle}) scale(${scale})`;
 }
 
-/** A look in its chart's style, registered. */
-export function lookToSvg(chart: ChartDocument, look: Look, options: SvgOptions): string {
-  return placedFigureToSvg(artFigure(look.art, chartSettings(chart).style), look.placement, options);
+/** A look in the style of its chart, registered. */
+export function lookToSvg(style: MouthStyle, look: Look, options: SvgOptions): string {
+  return placedFigureToSvg(artFigure(look.art, style), look.placement, options);
 }
 
 /**
@@ -43,7 +44,7 @@ export function faceToSvg(
   look: Look | undefined,
   options: SvgOptions & { readonly hrefOfHash: (hash: string) => string },
 ): string {
-  const mouth = look ? lookToSvg(chart, look, options) : '';
+  const mouth = look ? lookToSvg(chartSettings(chart).style, look, options) : '';
   const [head] = chart.head;
   if (!head) return mouth;
   return `${headToSvg(head, jawDropOf(chart, drawing), options.hrefOfHash)}<g transform="${mouthTransform(head.mouth)}">${mouth}</g>`;

@@ -1,14 +1,13 @@
 /** Above the cards: which chart it is, what it covers, and what can be done with the whole of it. */
 import { chartSettings, coverageOfChart, orderByOpenness, setChart, type ChartDocument } from '@zest-jaw/core';
-import { FolderUp, ImageUp, Redo2, Undo2 } from 'lucide-react';
+import { FolderUp, ImageUp } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useRef, useState, type ReactElement } from 'react';
-import { useStore } from 'zustand';
 import { useCharts } from '../api/queries.js';
 import type { ChosenFile } from '../api/imports.js';
-import { Round } from '../key/Transport.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
+import { UndoRedo } from '../ui/UndoRedo.js';
 import { useOpenChart } from './openChart.js';
 
 export function coverageInWords(chart: ChartDocument): string {
@@ -38,7 +37,6 @@ interface ChartHeaderProps {
 
 export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch }: ChartHeaderProps): ReactElement {
   const { chart, chartId, characterId, session, change } = useOpenChart();
-  const { done, undone } = useStore(session.store, (state) => state.history);
   const charts = useCharts();
   const [typed, setTyped] = useState<string>();
   const [files, folder] = [useRef<HTMLInputElement>(null), useRef<HTMLInputElement>(null)];
@@ -66,12 +64,7 @@ export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch }: ChartH
           onBlur={commit}
           onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
         />
-        <Round label="Undo (Ctrl+Z)" disabled={done.length === 0} onClick={session.undo}>
-          <Undo2 size={17} />
-        </Round>
-        <Round label="Redo (Ctrl+Shift+Z)" disabled={undone.length === 0} onClick={session.redo}>
-          <Redo2 size={17} />
-        </Round>
+        <UndoRedo session={session} />
       </div>
       <div className="flex flex-wrap items-center gap-1.5">
         <DropdownMenu.Root>

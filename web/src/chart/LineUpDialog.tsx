@@ -1,5 +1,14 @@
 /** Lining the whole chart up: three ways, the difference shown before it is accepted. */
-import { lineUp, lookToSvg, restDrawing, setPlacements, type ChartDocument, type LineUpWay, type Placement } from '@zest-jaw/core';
+import {
+  chartSettings,
+  lineUp,
+  lookToSvg,
+  restDrawing,
+  setPlacements,
+  type ChartDocument,
+  type LineUpWay,
+  type Placement,
+} from '@zest-jaw/core';
 import { useId, useMemo, useState, type ReactElement } from 'react';
 import { assetUrl } from '../mouth/pictures.js';
 import { newId } from '../session/documentSession.js';
@@ -30,7 +39,7 @@ function Overlay({
       chart.drawings
         .map((drawing, index) => {
           const look = { ...drawing, placement: placements.get(drawing.id) ?? drawing.placement };
-          return `<g opacity="0.22">${lookToSvg(chart, look, { idPrefix: `${idPrefix}${index}`, hrefOf: ({ preview }) => assetUrl(preview) })}</g>`;
+          return `<g opacity="0.22">${lookToSvg(chartSettings(chart).style, look, { idPrefix: `${idPrefix}${index}`, hrefOf: ({ preview }) => assetUrl(preview) })}</g>`;
         })
         .join(''),
     [chart, placements, idPrefix],

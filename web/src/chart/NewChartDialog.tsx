@@ -1,5 +1,13 @@
 /** A new chart: a starter of some size in a style of ours, or a copy of this one, for this character or a new one. */
-import { lookToSvg, STARTER_SIZES, STARTER_STYLE_WORDS, STARTER_STYLES, starterChart, type StarterSize } from '@zest-jaw/core';
+import {
+  chartSettings,
+  lookToSvg,
+  STARTER_SIZES,
+  STARTER_STYLE_WORDS,
+  STARTER_STYLES,
+  starterChart,
+  type StarterSize,
+} from '@zest-jaw/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
@@ -24,7 +32,7 @@ function StyleSample({ style }: { style: string }): ReactElement {
     return ['rest', 'drop', 'pucker', 'teeth']
       .map((id, index) => {
         const drawing = chart.drawings.find((candidate) => candidate.id === id)!;
-        return `<g transform="translate(${50 + index * 100} 22)">${lookToSvg(chart, drawing, { idPrefix: `${style}${index}` })}</g>`;
+        return `<g transform="translate(${50 + index * 100} 22)">${lookToSvg(chartSettings(chart).style, drawing, { idPrefix: `${style}${index}` })}</g>`;
       })
       .join('');
   }, [style]);

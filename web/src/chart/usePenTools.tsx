@@ -58,7 +58,7 @@ function movedBox(box: Box, { from, by, scales }: Gesture & { kind: 'reference' 
 }
 
 export function usePenTools({ colour, size }: PenSettings): PenTools {
-  const { drawing, look, lookIndex, tool, change } = useOpenChart();
+  const { session, drawing, look, lookIndex, tool, change } = useOpenChart();
   const gesture = useRef<Gesture | null>(null);
   const [, showAgain] = useState(0);
   const [selected, select] = useState<string>();
@@ -130,6 +130,8 @@ export function usePenTools({ colour, size }: PenSettings): PenTools {
     const current = gesture.current;
     gesture.current = null;
     if (!current || !art) return;
+    // Each stroke is a step of undo of its own, however quickly one follows another.
+    session.mark();
     if (current.kind === 'line') {
       // A tap makes a dot.
       const points =

@@ -1,38 +1,12 @@
 /** The transport: play and stop, loop, steps, undo; with the keys that do the same. */
-import { Pause, Play, Redo2, Repeat, SkipBack, StepBack, StepForward, Undo2 } from 'lucide-react';
+import { Pause, Play, Repeat, SkipBack, StepBack, StepForward } from 'lucide-react';
 import type { ReactElement, ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { SLOWNESSES } from '../sound/playhead.js';
+import { Round } from '../ui/Round.js';
+import { UndoRedo } from '../ui/UndoRedo.js';
 import { SoundMenu } from './SoundMenu.js';
-
-export function Round({
-  label,
-  onClick,
-  children,
-  pressed,
-  disabled = false,
-}: {
-  label: string;
-  onClick: () => void;
-  children: ReactNode;
-  pressed?: boolean;
-  disabled?: boolean;
-}): ReactElement {
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      title={label}
-      aria-pressed={pressed}
-      disabled={disabled}
-      onClick={onClick}
-      className="grid size-9 place-items-center rounded-full border border-transparent text-ink enabled:hover:border-rule enabled:hover:bg-lift disabled:opacity-35 aria-pressed:bg-zest-soft"
-    >
-      {children}
-    </button>
-  );
-}
 
 export const Hint = ({ keys, children }: { keys: readonly string[]; children: ReactNode }): ReactElement => (
   <span className="flex items-center gap-1.5 whitespace-nowrap">
@@ -56,7 +30,6 @@ interface TransportProps {
 export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactElement {
   const { playhead, session } = useOpenScene();
   const { playing, loop, slowness } = useStore(playhead.store);
-  const { done, undone } = useStore(session.store, (state) => state.history);
   const step = (by: number): void => playhead.scrubTo(playhead.store.getState().frame + by);
   return (
     <footer
@@ -105,12 +78,7 @@ export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactEleme
       </div>
       <SoundMenu />
       <span className="mx-2 h-6 border-l border-rule" />
-      <Round label="Undo (Ctrl+Z)" disabled={done.length === 0} onClick={session.undo}>
-        <Undo2 size={17} />
-      </Round>
-      <Round label="Redo (Ctrl+Shift+Z)" disabled={undone.length === 0} onClick={session.redo}>
-        <Redo2 size={17} />
-      </Round>
+      <UndoRedo session={session} />
       <div className="ml-auto flex items-center gap-5">
         {hints}
         <button type="button" onClick={onHelp} className="flex items-center gap-1.5 hover:text-ink">

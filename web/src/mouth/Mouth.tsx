@@ -1,5 +1,5 @@
 /** One mouth of a chart as SVG. */
-import { lookOf, lookToSvg, MOUTH_FOCUS, type ChartDocument, type Drawing, type Look } from '@zest-jaw/core';
+import { chartSettings, lookOf, lookToSvg, MOUTH_FOCUS, type ChartDocument, type Drawing, type Look } from '@zest-jaw/core';
 import { useId, useMemo, type ReactElement } from 'react';
 import { assetUrl } from './pictures.js';
 
@@ -24,17 +24,11 @@ interface MarkupOptions {
 /** A look's elements; safe as HTML because core writes them from checked numbers, colours and hashes alone. */
 export function useLookMarkup(chart: ChartDocument, look: Look | undefined, { lineWeight = 1, small = false }: MarkupOptions = {}): string {
   const idPrefix = useId();
-  const [settings] = chart.settings;
+  const { style } = chartSettings(chart);
   return useMemo(
     () =>
-      look && settings
-        ? lookToSvg({ settings: [settings], head: [], groups: [], drawings: [] }, look, {
-            idPrefix,
-            lineWeight,
-            hrefOf: ({ picture, preview }) => assetUrl(small ? preview : picture),
-          })
-        : '',
-    [settings, look, idPrefix, lineWeight, small],
+      look ? lookToSvg(style, look, { idPrefix, lineWeight, hrefOf: ({ picture, preview }) => assetUrl(small ? preview : picture) }) : '',
+    [style, look, idPrefix, lineWeight, small],
   );
 }
 
