@@ -17,6 +17,8 @@ export interface App {
   restart(): Promise<void>;
   stop(): Promise<void>;
   json<T>(path: string): Promise<T>;
+  /** A new scene by the server's own way: the recording decoded, the scene made, its reading begun. */
+  makeScene(recording: Uint8Array, fields: Readonly<Record<string, unknown>>): Promise<{ sceneId: string; jobId: string }>;
 }
 
 async function startServer(folder: string, port: number): Promise<{ process: ChildProcess; origin: string }> {
@@ -63,6 +65,20 @@ export async function openApp(): Promise<App> {
       rmSync(folder, { recursive: true, force: true });
     },
     json: async <T>(path: string) => (await (await fetch(origin + path)).json()) as T,
+    makeScene: async (recording, fields) => {
+      const form = new FormData();
+      form.set('recording', new Blob([Uint8Array.from(recording)]), 'line.wav');
+      const { id } = (await (await fetch(`${origin}/api/recordings`, { method: 'POST', body: form })).json()) as { id: string };
+      for (;;) {
+        const job = (await (await fetch(`${origin}/api/jobs/${id}`)).json()) as { state: string; message: string };
+        if (job.state === 'done') break;
+        if (job.state === 'failed') throw new Error(job.message);
+        await new Promise((resolve) => setTimeout(resolve, 50));
+      }
+      const headers = { 'content-type': 'application/json' };
+      const body = JSON.stringify({ recordingId: id, ...fields });
+      return (await (await fetch(`${origin}/api/scenes`, { method: 'POST', headers, body })).json()) as { sceneId: string; jobId: string };
+    },
   };
 }
 

@@ -11,8 +11,8 @@ export default defineConfig({
   workers: 1,
   retries: 0,
   // Readings run on whatever machine there is: nothing here depends on how fast.
-  timeout: 180_000,
-  expect: { timeout: 60_000 },
+  timeout: 600_000,
+  expect: { timeout: 180_000 },
   reporter: process.env['ZEST_REPORT'] ? [['list'], ['json', { outputFile: process.env['ZEST_REPORT'] }]] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

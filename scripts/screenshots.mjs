@@ -46,7 +46,7 @@ await open('/');
 await shoot('home');
 await page.getByLabel('Recording for a new scene').setInputFiles(join(ROOT, 'demo/voices/a-complaint.wav'));
 await page.getByLabel('What is said').fill('My parcel is soaked, (sighs) it smells of herring, and it hums.');
-await page.waitForTimeout(400);
+await page.waitForTimeout(2500);
 await shoot('new-scene');
 for (const [step, name, scene] of [
   ['chart', 'chart', 'a-complaint'],
@@ -56,6 +56,39 @@ for (const [step, name, scene] of [
   await open(`/scenes/${scene}/${step}`);
   await shoot(name);
 }
+// A second voice in a scene.
+await open('/scenes/the-last-ferry/listen');
+await page.getByRole('radio', { name: 'Recordings' }).click();
+await page.getByLabel('A recording for the scene').setInputFiles(join(ROOT, 'demo/voices/a-complaint.wav'));
+const placing = page.getByRole('dialog');
+await placing
+  .getByLabel('What is said')
+  .fill('My parcel is soaked, it smells of herring, and it hums. I wish to speak to the snail in charge.');
+await placing.getByLabel('Who speaks').selectOption({ label: 'Odette' });
+await placing.getByLabel('Begins at frame').fill('1040');
+await page.getByRole('button', { name: 'Place it' }).click();
+await page
+  .locator('[role=gridcell]')
+  .filter({ hasText: /^herring, / })
+  .waitFor({ state: 'attached' });
+await page.waitForTimeout(500);
+await shoot('recordings');
+await page.getByRole('button', { name: 'Record…' }).click();
+await page.waitForTimeout(1500);
+await shoot('record');
+const [{ id: production }] = await (await fetch(`${origin}/api/productions`)).json();
+await open(`/productions/${production}/pronunciations`);
+for (const [word, said] of [
+  ['Bramble', '/ˈbræmbəl/'],
+  ['Odette', 'oh-DET'],
+  ['Quillfish', 'K W IH1 L F IH0 SH'],
+]) {
+  await page.getByLabel('Word', { exact: true }).fill(word);
+  await page.getByLabel('Said', { exact: true }).fill(said);
+  await page.getByRole('button', { name: 'Add' }).click();
+  await page.waitForTimeout(300);
+}
+await shoot('pronunciations');
 await open('/scenes/the-wet-stamp/key');
 for (let press = 0; press < 51; press++) await page.keyboard.press('ArrowRight');
 await page.waitForTimeout(400);

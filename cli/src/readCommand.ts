@@ -1,6 +1,6 @@
 /** `zest read`: a recording to a reading. */
-import type { Reading } from '@zest-jaw/core';
-import { decodeRecording, openRecogniser, readTrack, type Language, type Recogniser } from '@zest-jaw/engine';
+import { maybeAccent, PLAIN_ACCENT, readPronunciations, waysByWord, type Reading, type ScriptLanguage } from '@zest-jaw/core';
+import { decodeRecording, openRecogniser, readTrack, type ReadOptions, type Recogniser } from '@zest-jaw/engine';
 import { CannotDo, parseCommandLine, readBytes, readText, WrongUse } from './outcome.js';
 
 interface Line {
@@ -8,15 +8,27 @@ interface Line {
   readonly script: string | undefined;
 }
 
-function languageOf(text: string): Language {
-  if (text === 'en' || text === 'fr') return text;
-  throw new WrongUse(`--language is “${text}”. It may be en or fr.`);
+function languageOf(text: string): ScriptLanguage {
+  if (text === 'en' || text === 'fr' || text === 'ipa') return text;
+  throw new WrongUse(`--language is “${text}”. It may be en or fr, or ipa for any language whose script is spelled in IPA.`);
 }
 
-async function readOne(recogniser: Recogniser, { audio, script }: Line): Promise<Reading> {
+/** How it is spoken: the accent, and the words that are said otherwise than in the dictionary. */
+function speechOf(accentText: string | undefined, file: string | undefined, spelling: ScriptLanguage): ReadOptions {
+  const accent = accentText === undefined ? PLAIN_ACCENT : maybeAccent(accentText);
+  if (!accent)
+    throw new WrongUse(
+      `--accent is “${accentText}”. It may be us or gb, and with it non-rhotic, dropped-h, flapped-t, th-fronting, with commas between.`,
+    );
+  const pronunciations = file === undefined ? [] : readPronunciations(readText(file));
+  if ('fault' in pronunciations) throw new CannotDo(`${file}: ${pronunciations.fault}`);
+  return { accent, pronunciations: waysByWord(pronunciations), spelling };
+}
+
+async function readOne(recogniser: Recogniser, { audio, script }: Line, speech: ReadOptions): Promise<Reading> {
   const truth = await decodeRecording(readBytes(audio));
   if ('refusal' in truth) throw new CannotDo(`${audio}: ${truth.refusal}`);
-  const reading = await readTrack(recogniser, truth, script);
+  const reading = await readTrack(recogniser, truth, script, () => undefined, speech);
   if ('refusal' in reading) throw new CannotDo(`${audio}: ${reading.refusal}`);
   return reading;
 }
@@ -34,15 +46,15 @@ function lineOf(text: string): Line {
   return { audio, script: script ?? undefined };
 }
 
-async function readBatch(list: string, language: Language): Promise<void> {
+async function readBatch(list: string, language: ScriptLanguage, speech: ReadOptions): Promise<void> {
   const lines = readText(list)
     .split(/\r?\n/)
     .filter((line) => line.trim() !== '');
-  const recogniser = await openRecogniser(language);
+  const recogniser = await openRecogniser(language === 'fr' ? 'fr' : 'en');
   for (const text of lines) {
     let answer: Reading | { error: string };
     try {
-      answer = await readOne(recogniser, lineOf(text));
+      answer = await readOne(recogniser, lineOf(text), speech);
     } catch (error) {
       answer = { error: error instanceof CannotDo ? error.message : 'This line could not be read.' };
     }
@@ -57,20 +69,23 @@ export async function readCommand(args: string[]): Promise<void> {
     'script-file': { type: 'string' },
     language: { type: 'string', default: 'en' },
     batch: { type: 'string' },
+    accent: { type: 'string' },
+    pronunciations: { type: 'string' },
   });
   const language = languageOf(values.language);
+  const speech = speechOf(values.accent, values.pronunciations, language);
   if (values.batch !== undefined) {
     if (positionals.length > 0 || values.script !== undefined || values['script-file'] !== undefined)
       throw new WrongUse('With --batch the recordings and scripts come from the list, one a line.');
-    return readBatch(values.batch, language);
+    return readBatch(values.batch, language, speech);
   }
   const [audio, ...more] = positionals;
   if (audio === undefined || more.length > 0) throw new WrongUse('Name one recording to read.');
   if (values.script !== undefined && values['script-file'] !== undefined)
     throw new WrongUse('Give the script with --script or with --script-file, not both.');
   const script = values['script-file'] === undefined ? values.script : readText(values['script-file']);
-  const recogniser = await openRecogniser(language);
-  const reading = await readOne(recogniser, { audio, script });
+  const recogniser = await openRecogniser(language === 'fr' ? 'fr' : 'en');
+  const reading = await readOne(recogniser, { audio, script }, speech);
   process.stdout.write(`${JSON.stringify(reading)}\n`);
   recogniser.close();
 }

@@ -29,8 +29,22 @@ export {
   type StressedSymbol,
 } from './phonetics/phonemes.js';
 export { ipaOf, maybeSymbolsOfIpa } from './phonetics/ipa.js';
-export { checkReading, type Reading, type ReadPhoneme, type ReadWord } from './reading/reading.js';
-export { MAX_SCRIPT_LETTERS, numberInWords, scriptWords, type ScriptWord } from './reading/scriptWords.js';
+export { checkReading, readingWithin, type Reading, type ReadPhoneme, type ReadWord } from './reading/reading.js';
+export { MAX_SCRIPT_LETTERS, scriptWords, type ScriptLanguage, type ScriptWord } from './reading/scriptWords.js';
+export { currencyInWords, numberInWords, ordinalInWords, yearInWords } from './reading/numberWords.js';
+export { ACCENTS, inAccent, isPlainAccent, maybeAccent, PLAIN_ACCENT, type Accent } from './phonetics/accents.js';
+export {
+  ipaOfSounds,
+  maybePronunciationFault,
+  maybeSounds,
+  PRONUNCIATION_LIMITS,
+  readPronunciations,
+  waysByWord,
+  wordToLookUp,
+  writePronunciations,
+  type Pronunciation,
+  type PronunciationFault,
+} from './phonetics/pronunciations.js';
 export { arpabetSymbol, assembleReading, type AlignedPhoneme, type AlignedWord, type SymbolMap } from './reading/assembleReading.js';
 export { DEFAULT_SOUND_GROUPS, maybeGroupOfPhoneme, REST, SIXTEEN_SOUND_GROUPS, type SoundGroup } from './chart/soundGroups.js';
 export {
@@ -164,6 +178,19 @@ export {
   type TrackView,
 } from './scene/sceneDocument.js';
 export { checkScene, MAX_SCENE_FRAMES } from './scene/checkScene.js';
+export { clipEnd, clipGains, clipOfRecording, clipsPastEnd, clipStart, GAIN_LIMITS, type Recording } from './scene/clipPlace.js';
+export {
+  addClip,
+  changeClip,
+  pencilKeyed,
+  removeClip,
+  replaceTake,
+  setLength,
+  slideClip,
+  trimClip,
+  withPencilKeyed,
+  type ClipChanges,
+} from './scene/clips.js';
 export { placedSounds, placedWords, type PlacedSound, type PlacedWord } from './scene/placedSounds.js';
 export {
   isRefusal,
@@ -191,6 +218,11 @@ export {
   type PictureOptions,
 } from './formats/pictures.js';
 export { sceneOfKeyed } from './formats/keyedScene.js';
+export { partOfScript, readingOfClip, withPartRead, type ClipPart } from './reading/readingParts.js';
+export { cutAtPauses, type SampleSpan } from './reading/cutAtPauses.js';
+export { refineBoundaries, type TimedSound } from './reading/refineBoundaries.js';
+export { besideScript, type ScriptLineWord } from './reading/wordsNotSaid.js';
+export { isSyllablePart, pronunciationsOf, syllableGrammar, syllablesOf, type SyllableGrammar } from './reading/syllables.js';
 export { boundaryErrors, matchSymbols, shareWithin, type LabelledPhoneme } from './reading/boundaryErrors.js';
 export {
   hasEnded,
@@ -203,6 +235,7 @@ export {
   type JobState,
   type JobView,
   type ProductionView,
+  type RecordingView,
   type RevisionView,
   type SceneCard,
   type SceneView,

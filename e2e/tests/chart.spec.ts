@@ -114,6 +114,23 @@ test('a drawing is copied, named, tagged, given a key and a group, dragged to it
   await expect(page.getByTestId('readout')).toContainText('Ring, ink');
 });
 
+test('cards are chosen and put in order from the keyboard alone', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp', 'chart');
+  await page.keyboard.press('KeyZ');
+  await expect(page.getByLabel('Label')).toHaveValue('Drop');
+  await page.keyboard.press('BracketLeft');
+  await expect(page.getByLabel('Label')).toHaveValue('Mid');
+  await card(page, 'Bite').focus();
+  await page.keyboard.press('F2');
+  await expect(page.getByText(/^Bite (picked up|is over Bite)\.$/)).toBeAttached();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByText('Bite is over Press.')).toBeAttached();
+  await page.keyboard.press('Enter');
+  await expect(cards(page).nth(1)).toContainText('Bite');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'All keys' })).toContainText('pick a card up');
+});
+
 test('the onion skin, flipping and copying into others', async ({ page, app }) => {
   await openDemo(page, app, 'the-wet-stamp', 'chart');
   await card(page, 'Drop').click();
@@ -190,7 +207,6 @@ test('a mouth drawn with the pen: lines, a fill, the eraser, a line moved and re
     await page.mouse.down();
     for (const point of points.slice(1)) await page.mouse.move(...at(...point), { steps: 3 });
     await page.mouse.up();
-    await page.waitForTimeout(600);
   };
   const marks = mouthOnDesk(page).locator('path');
   await stroke(
@@ -199,6 +215,17 @@ test('a mouth drawn with the pen: lines, a fill, the eraser, a line moved and re
       (_, step) => [0.5 + 0.2 * Math.cos((step * Math.PI) / 12), 0.5 + 0.16 * Math.sin((step * Math.PI) / 12)] as const,
     ),
   );
+  await expect(marks).toHaveCount(1);
+  // Two quick strokes are two steps of undo.
+  for (const y of [0.8, 0.85])
+    await stroke([
+      [0.4, y],
+      [0.6, y],
+    ]);
+  await expect(marks).toHaveCount(3);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(marks).toHaveCount(2);
+  await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(marks).toHaveCount(1);
   await page.getByRole('button', { name: 'Fill', exact: true }).click();
   await page.getByRole('button', { name: 'Colour of the inside' }).click();

@@ -3,7 +3,8 @@ import type { Locator, Page } from '@playwright/test';
 import { lookToSvg, starterChart, type ChartView, type SceneView } from '@zest-jaw/core';
 import { svgToPng } from '@zest-jaw/engine';
 import { strFromU8, unzipSync, zipSync } from 'fflate';
-import { readFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { type App, expect, hearTryOut, mouthLane, openDemo, test } from '../app.js';
 
 const chart = starterChart('Made', 'clay');
@@ -134,6 +135,27 @@ test('a zip of pictures named by sounds, with a bad one among them', async ({ pa
   await page.getByRole('button', { name: 'Line up' }).click();
   await page.getByRole('radio', { name: 'As on the page' }).click();
   await expect(page.getByText(/Nothing would move/)).toBeVisible();
+});
+
+test('a folder of pictures, chosen or dropped, with folders inside', async ({ page, app }) => {
+  const folder = join(app.folder, 'bramble mouths');
+  mkdirSync(join(folder, 'round'), { recursive: true });
+  for (const [path, bytes] of Object.entries(PAGES).slice(0, 4)) writeFileSync(join(folder, path.replace('mouths/', '')), bytes);
+  writeFileSync(join(folder, 'round', 'oo.png'), PAGES['mouths/oo.png']!);
+  await openDemo(page, app, 'a-complaint', 'chart');
+  await page.getByLabel('Folder of mouths to import').setInputFiles(folder);
+  const dialog = page.getByRole('dialog', { name: '5 mouths found' });
+  await expect(dialog.getByLabel('Take oo as')).toHaveValue('pucker');
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  // Dropped on the page, as files are.
+  const transfer = await page.evaluateHandle((base64) => {
+    const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
+    const data = new DataTransfer();
+    data.items.add(new File([bytes], 'oh.png', { type: 'image/png' }));
+    return data;
+  }, Buffer.from(PAGES['mouths/oh.png']!).toString('base64'));
+  await page.locator('main').dispatchEvent('drop', { dataTransfer: transfer });
+  await expect(page.getByRole('dialog', { name: 'One mouth found' }).getByLabel('Take oh as')).toHaveValue('ring');
 });
 
 test('what cannot be used is refused in a sentence, and nothing of it stays', async ({ page, app }) => {

@@ -1,5 +1,5 @@
 import { pictureSvg, starterChart } from '@zest-jaw/core';
-import { arpabetOfFrench } from './frenchPhonemes.js';
+import { arpabetOfFrench } from './reading/frenchPhonemes.js';
 import { svgToPng } from './rasterise.js';
 import { renderPictures } from './renderPictures.js';
 

@@ -1,6 +1,6 @@
 /** @zest-jaw/engine: what the job needs of Node but not of a server. */
-export { openRecogniser, type Language, type Recogniser } from './recogniser.js';
-export { readTrack, type ReadRefusal, type ReportProgress } from './readTrack.js';
+export { openRecogniser, type Language, type Recogniser } from './reading/recogniser.js';
+export { readTrack, type ReadOptions, type ReadRefusal, type ReportProgress } from './reading/readTrack.js';
 export { svgToPng } from './rasterise.js';
 export { renderPictures, type NumberedPicture } from './renderPictures.js';
 export { importPictures, type ImportReport, type RefusedFile } from './pictures/importPictures.js';
@@ -8,4 +8,4 @@ export type { Cut, FoundAs, FoundMouth, ImportOptions } from './pictures/foundMo
 export { CannotUsePicture, KEPT_SIDE, PREVIEW_SIDE } from './pictures/limits.js';
 export type { NamedFile } from './pictures/unpack.js';
 export { decodeRecording } from './audio/decodeRecording.js';
-export { maybePronunciation } from './pronounce.js';
+export { maybePronunciation } from './reading/pronounce.js';

@@ -13,6 +13,8 @@ import { IMPORT_FOLDER, ImportService } from './imports/import.service.js';
 import { JobController } from './jobs/job.controller.js';
 import { JobService } from './jobs/job.service.js';
 import { ProductionController } from './productions/production.controller.js';
+import { RecordingController } from './recordings/recording.controller.js';
+import { RECORDING_FOLDER, RecordingService } from './recordings/recording.service.js';
 import { ReadingService } from './scenes/reading.service.js';
 import { SceneController } from './scenes/scene.controller.js';
 import { SceneStore } from './scenes/scene.store.js';
@@ -32,7 +34,15 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [MikroOrmModule.forRoot(databaseOptions(join(dataFolder, 'zest-jaw.db')))],
-      controllers: [AssetController, ChartController, ImportController, JobController, ProductionController, SceneController],
+      controllers: [
+        AssetController,
+        ChartController,
+        ImportController,
+        JobController,
+        ProductionController,
+        RecordingController,
+        SceneController,
+      ],
       providers: [
         AssetStore,
         ChartStore,
@@ -42,11 +52,13 @@ export class AppModule {
         NewChartService,
         PictureService,
         ReadingService,
+        RecordingService,
         SceneStore,
         SceneUploadService,
         WorkerPool,
         { provide: EXPORT_FOLDER, useValue: join(dataFolder, 'exports') },
         { provide: IMPORT_FOLDER, useValue: join(dataFolder, 'imports') },
+        { provide: RECORDING_FOLDER, useValue: join(dataFolder, 'recordings') },
         { provide: DEMO_FOLDER, useValue: demoFolder },
       ],
     };

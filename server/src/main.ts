@@ -5,6 +5,9 @@ import { openApp } from './openApp.js';
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const port = Number(process.env['PORT'] ?? 4178);
 
+/** An idle connection stays open this long, in milliseconds. */
+const KEEP_OPEN_MS = 75_000;
+
 if (!Number.isInteger(port) || port < 0 || port > 65_535) {
   process.stderr.write(`PORT is “${process.env['PORT']}”. It must be a whole number from 0 to 65535.\n`);
   process.exit(2);
@@ -16,6 +19,8 @@ try {
     demoFolder: `${root}demo`,
     webFolder: `${root}web/dist`,
   });
+  // Longer than a pause for thought: a request sent on a connection that is just being closed is lost.
+  app.getHttpServer().keepAliveTimeout = KEEP_OPEN_MS;
   await app.listen(port, '127.0.0.1');
   process.stdout.write(`Zest Jaw is at ${(await app.getUrl()).replace('[::1]', '127.0.0.1')}\n`);
 } catch (error) {

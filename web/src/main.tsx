@@ -31,6 +31,11 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <></>,
     lazy: async () => ({ Component: (await import('./chart/ChartPage.js')).ChartPage }),
   },
+  {
+    path: '/productions/:productionId/pronunciations',
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import('./pronunciations/PronunciationsPage.js')).PronunciationsPage }),
+  },
   { path: '*', element: <LostPage /> },
 ]);
 

@@ -1,5 +1,6 @@
 /** What the server answers with, as JSON: shared by the server that writes it and the interface that reads it. */
 import type { PlacedArt } from '../chart/art.js';
+import type { Accent } from '../phonetics/accents.js';
 import type { ChartDocument } from '../chart/chart.js';
 import type { Patch } from '../document/patch.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
@@ -10,6 +11,8 @@ export interface CharacterView {
   readonly name: string;
   /** The chart that new scenes begin with. */
   readonly chartId: string;
+  /** How it speaks English. */
+  readonly accent: Accent;
 }
 
 export interface ProductionView {
@@ -51,6 +54,15 @@ export interface JobView {
   /** What is being done, or how it ended, for the user. */
   readonly message: string;
   readonly warnings: readonly string[];
+}
+
+/** A recording that has been decoded and can be placed. */
+export interface RecordingView {
+  readonly id: string;
+  /** Content hash of its 48 kHz sound. */
+  readonly audio: string;
+  readonly fileName: string;
+  readonly lengthSamples: number;
 }
 
 export function hasEnded({ state }: Pick<JobView, 'state'>): boolean {

@@ -1,10 +1,27 @@
 /** The discrete Fourier transform of real windows, by Cooley and Tukey (1965), radix 2. */
 
+/** Cosines and sines of a whole turn in as many steps, by their number. */
+const turns = new Map<number, { readonly cosine: Float64Array; readonly sine: Float64Array }>();
+
+function turnOf(count: number): { readonly cosine: Float64Array; readonly sine: Float64Array } {
+  let turn = turns.get(count);
+  if (!turn) {
+    turn = { cosine: new Float64Array(count), sine: new Float64Array(count) };
+    for (let step = 0; step < count; step++) {
+      turn.cosine[step] = Math.cos((-2 * Math.PI * step) / count);
+      turn.sine[step] = Math.sin((-2 * Math.PI * step) / count);
+    }
+    turns.set(count, turn);
+  }
+  return turn;
+}
+
 /** Power of each frequency from 0 to half the sampling rate. Shape in: a power of two of samples; out: half of it and one. */
 export function powerSpectrum(samples: Float32Array): Float64Array {
   const count = samples.length;
   const real = Float64Array.from(samples);
   const imaginary = new Float64Array(count);
+  const turn = turnOf(count);
   for (let index = 1, reversed = 0; index < count; index++) {
     let bit = count >> 1;
     for (; reversed & bit; bit >>= 1) reversed ^= bit;
@@ -12,11 +29,12 @@ export function powerSpectrum(samples: Float32Array): Float64Array {
     if (index < reversed) [real[index], real[reversed]] = [real[reversed]!, real[index]!];
   }
   for (let size = 2; size <= count; size <<= 1) {
-    const angle = (-2 * Math.PI) / size;
+    const step = count / size;
     for (let start = 0; start < count; start += size)
       for (let offset = 0; offset < size >> 1; offset++) {
-        const [cosine, sine] = [Math.cos(angle * offset), Math.sin(angle * offset)];
-        const [even, odd] = [start + offset, start + offset + (size >> 1)];
+        const [cosine, sine] = [turn.cosine[offset * step]!, turn.sine[offset * step]!];
+        const even = start + offset;
+        const odd = even + (size >> 1);
         const turnedReal = real[odd]! * cosine - imaginary[odd]! * sine;
         const turnedImaginary = real[odd]! * sine + imaginary[odd]! * cosine;
         real[odd] = real[even]! - turnedReal;
@@ -25,5 +43,7 @@ export function powerSpectrum(samples: Float32Array): Float64Array {
         imaginary[even]! += turnedImaginary;
       }
   }
-  return Float64Array.from({ length: count / 2 + 1 }, (_, index) => real[index]! ** 2 + imaginary[index]! ** 2);
+  const power = new Float64Array(count / 2 + 1);
+  for (let index = 0; index < power.length; index++) power[index] = real[index]! * real[index]! + imaginary[index]! * imaginary[index]!;
+  return power;
 }

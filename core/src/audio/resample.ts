@@ -7,6 +7,8 @@
 /** Zero crossings of the sinc kept on each side. */
 const HALF_WIDTH = 20;
 const KAISER_BETA = 8;
+/** Samples between two reports of progress. */
+const REPORT_EVERY = 1 << 20;
 /** Where the pass band ends, as a share of the lower rate's half. */
 const PASS = 0.95;
 
@@ -43,9 +45,10 @@ function tapsOfPhase(phase: number, cutoff: number, halfWidth: number): Float32A
  * in one of `toRate / gcd` places between two input samples; the taps of each place are
  * computed once.
  *
+ * @param report told the share done, now and then
  * @returns `ceil(samples.length · toRate / fromRate)` samples, with no delay
  */
-export function resample(samples: Float32Array, fromRate: number, toRate: number): Float32Array {
+export function resample(samples: Float32Array, fromRate: number, toRate: number, report?: (done: number) => void): Float32Array {
   if (fromRate === toRate) return samples;
   const divisor = greatestCommonDivisor(fromRate, toRate);
   const [up, down] = [toRate / divisor, fromRate / divisor];
@@ -56,6 +59,7 @@ export function resample(samples: Float32Array, fromRate: number, toRate: number
   padded.set(samples, halfWidth);
   const result = new Float32Array(Math.ceil((samples.length * up) / down));
   for (let out = 0; out < result.length; out++) {
+    if (report && out % REPORT_EVERY === 0) report(out / result.length);
     const place = out * down;
     const centre = Math.floor(place / up);
     const phase = place - centre * up;

@@ -15,7 +15,7 @@ export interface Truth {
 }
 
 /** Decoded sound to the truth, or why it cannot be used. */
-export function truthOfSound({ channels, sampleRate }: Sound): Truth | WaveRefusal {
+export function truthOfSound({ channels, sampleRate }: Sound, report?: (done: number) => void): Truth | WaveRefusal {
   if (channels.length < 1 || channels.length > WAVE_LIMITS.channels)
     return {
       refusal: `This recording has ${channels.length} channels. It may have 1 to ${WAVE_LIMITS.channels}: mix it down and drop it again.`,
@@ -31,7 +31,7 @@ export function truthOfSound({ channels, sampleRate }: Sound): Truth | WaveRefus
       refusal: `This recording is ${Math.ceil(seconds / 60)} minutes long. A dialogue clip may be ${CLIP_LIMITS.maxMinutes}: cut it and drop the part you need.`,
     };
   }
-  return { samples: ditherTo16Bit(resample(mixDown(channels), sampleRate, SAMPLE_RATE)) };
+  return { samples: ditherTo16Bit(resample(mixDown(channels), sampleRate, SAMPLE_RATE, report)) };
 }
 
 /** Decodes a wave file to the truth, or says why not. */

@@ -1,6 +1,5 @@
 /** What can be done to a chart. Like a scene's commands: a patch, or a refusal that says why not. */
-import type { DocumentRecord } from '../document/documentKind.js';
-import type { Patch, PutOp } from '../document/patch.js';
+import { putRecord, type Patch, type PutOp } from '../document/patch.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import type { MouthShape } from '../draw/mouthShape.js';
 import type { IdSource, Refusal } from '../scene/commands.js';
@@ -25,9 +24,7 @@ export const MAX_DRAWINGS = 200;
 
 const NOT_THERE = 'That drawing is no longer in the chart.';
 
-function put(table: keyof ChartDocument, before: DocumentRecord | null, after: DocumentRecord | null): PutOp {
-  return { op: 'put', table, id: (after ?? before)!.id, before, after };
-}
+const put = putRecord<ChartDocument>;
 
 const putDrawing = (before: Drawing | null, after: Drawing | null): PutOp => put('drawings', before, after);
 

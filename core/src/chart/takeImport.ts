@@ -1,7 +1,7 @@
 /** Found mouths into a chart: where they lie on its square, and which drawings they take the place of. */
 import { boxOfLook } from '../draw/artFigure.js';
 import type { IdSource, Refusal } from '../scene/commands.js';
-import type { Patch } from '../document/patch.js';
+import { putRecord, type Patch } from '../document/patch.js';
 import type { Look, PlacedArt, Placement } from './art.js';
 import { PLAIN_DRAWING, type ChartDocument, type Drawing } from './chart.js';
 import { addDrawings, checkedPatch, type NewDrawing } from './commands.js';
@@ -84,7 +84,7 @@ export function takeImported(chart: ChartDocument, rows: readonly ImportRow[], n
     };
     return [{ drawing, after }];
   });
-  const puts = ops.map(({ drawing, after }) => ({ op: 'put' as const, table: 'drawings', id: drawing.id, before: drawing, after }));
+  const puts = ops.map(({ drawing, after }) => putRecord<ChartDocument>('drawings', drawing, after));
   const fresh = rows
     .filter((row) => row.inPlaceOf === undefined)
     .map(({ inPlaceOf: _none, ...row }) => ({ ...row, groups: row.groups.filter((group) => !taken.has(group)) }));

@@ -39,6 +39,11 @@ export interface Patch {
   readonly ops: readonly PatchOp[];
 }
 
+/** Adds (`before` null), changes, or removes (`after` null) a record of a document's table. */
+export function putRecord<D>(table: keyof D & string, before: DocumentRecord | null, after: DocumentRecord | null): PutOp {
+  return { op: 'put', table, id: (after ?? before)!.id, before, after };
+}
+
 /** A patch that does not fit the document it is applied to. */
 export class PatchMismatch extends Error {
   override readonly name = 'PatchMismatch';

@@ -33,6 +33,16 @@ export interface Reading {
   readonly warnings: readonly string[];
 }
 
+/** The reading of a part of a recording as one of the whole: times counted from the whole's start. */
+export function readingWithin(reading: Reading, fromSample: number, durationSamples: number): Reading {
+  const later = <T extends { readonly from: number; readonly to: number }>(item: T): T => ({
+    ...item,
+    from: item.from + fromSample,
+    to: item.to + fromSample,
+  });
+  return { ...reading, durationSamples, words: reading.words.map(later), phonemes: reading.phonemes.map(later) };
+}
+
 const wholeSpan = (item: { from: unknown; to: unknown }): boolean =>
   Number.isInteger(item.from) && Number.isInteger(item.to) && (item.from as number) >= 0 && (item.from as number) < (item.to as number);
 

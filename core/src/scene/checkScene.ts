@@ -7,7 +7,8 @@ import { checkRules } from '../keying/rules.js';
 import { maybePhoneme } from '../phonetics/phonemes.js';
 import { isFrameRate } from '../time/frameRate.js';
 import { MAX_MARK_LETTERS } from './earMarks.js';
-import { SCENE_KIND, sceneSettings, type SceneDocument } from './sceneDocument.js';
+import { GAIN_LIMITS } from './clipPlace.js';
+import { SCENE_KIND, sceneSettings, type Clip, type SceneDocument } from './sceneDocument.js';
 import { chartStretches } from './trackCharts.js';
 
 /** The longest scene accepted, in frames: half an hour at 30 fps. */
@@ -38,6 +39,18 @@ function checkOrder(scene: SceneDocument): string[] {
       if (compare(records[index - 1], records[index]) > 0) faults.push(`The ${table} are out of order at ${records[index]!.id}.`);
     }
   }
+  return faults;
+}
+
+function checkClip({ id, atFrame, lengthSamples, fromSample, toSample, gainDb, muted, soloed, readOf }: Clip): string[] {
+  const faults: string[] = [];
+  if (!Number.isInteger(atFrame) || atFrame < 0) faults.push(`Clip ${id} must start on a whole frame from 0.`);
+  if (!Number.isInteger(lengthSamples) || !isSpan(fromSample, toSample) || toSample > lengthSamples)
+    faults.push(`What is heard of clip ${id} must lie inside its recording and be at least a sample long.`);
+  if (!(gainDb >= GAIN_LIMITS.least && gainDb <= GAIN_LIMITS.most))
+    faults.push(`The gain of clip ${id} may be ${GAIN_LIMITS.least} to ${GAIN_LIMITS.most} dB.`);
+  if (typeof muted !== 'boolean' || typeof soloed !== 'boolean') faults.push(`Clip ${id} is muted and soloed or not.`);
+  if (readOf !== null && typeof readOf !== 'string') faults.push(`Clip ${id} names the recording it was read from, or none.`);
   return faults;
 }
 
@@ -122,17 +135,12 @@ export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, Cha
     ...(charts.has(track.chartId) ? [] : [`Track ${track.id} uses the chart ${track.chartId}, which is not there.`]),
     ...checkRules(track.rules),
   ]);
-  const clips = scene.clips.flatMap((clip) =>
-    Number.isInteger(clip.atFrame) && clip.atFrame >= 0 && Number.isInteger(clip.lengthSamples) && clip.lengthSamples > 0
-      ? []
-      : [`Clip ${clip.id} must start on a whole frame from 0 and be at least a sample long.`],
-  );
   return [
     ...checkOrder(scene),
     ...tracks,
     ...checkViews(scene, charts),
     ...checkMarks(scene),
-    ...clips,
+    ...scene.clips.flatMap(checkClip),
     ...checkReadingTables(scene),
     ...checkExposures(scene, charts),
   ];

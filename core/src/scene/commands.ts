@@ -5,7 +5,7 @@
 import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
 import type { DocumentRecord } from '../document/documentKind.js';
 import { sameJson } from '../document/documentKind.js';
-import type { Patch, PatchOp, PutOp } from '../document/patch.js';
+import { putRecord, type Patch, type PatchOp, type PutOp } from '../document/patch.js';
 import { checkRules, type KeyingRules } from '../keying/rules.js';
 import { keySounds, type Keyed, type NotShown } from '../keying/keySounds.js';
 import type { Reading } from '../reading/reading.js';
@@ -34,9 +34,7 @@ export function isRefusal(result: unknown): result is Refusal {
   return typeof result === 'object' && result !== null && 'refusal' in result;
 }
 
-function put(table: keyof SceneDocument, before: DocumentRecord | null, after: DocumentRecord | null): PutOp {
-  return { op: 'put', table, id: (after ?? before)!.id, before, after };
-}
+const put = putRecord<SceneDocument>;
 
 /** Puts a drawing at a frame, in ink, held to the end of the exposure that was there. */
 export function putDrawing(
@@ -188,7 +186,8 @@ export function readingRecords(clip: string, reading: Reading): { words: SceneWo
 
 /** Replaces what was read of a clip. Ink stays; sounds that are gone are no longer listed as played. */
 export function takeReading(scene: SceneDocument, clipId: string, reading: Reading, newId: IdSource): Patch | Refusal {
-  if (!scene.clips.some((clip) => clip.id === clipId)) return { refusal: 'That recording is no longer in the scene.' };
+  const clip = scene.clips.find((candidate) => candidate.id === clipId);
+  if (!clip) return { refusal: 'That recording is no longer in the scene.' };
   const records = readingRecords(clipId, reading);
   const replace = (table: 'words' | 'phonemes', fresh: readonly DocumentRecord[]): PatchOp[] => {
     const old = new Map(
@@ -211,6 +210,11 @@ export function takeReading(scene: SceneDocument, clipId: string, reading: Readi
   return {
     id: newId(),
     reason: 'reading.take',
-    ops: [...replace('words', records.words), ...replace('phonemes', records.phonemes), ...exposures],
+    ops: [
+      ...(clip.readOf === clip.audio ? [] : [put('clips', clip, { ...clip, readOf: clip.audio } as Clip)]),
+      ...replace('words', records.words),
+      ...replace('phonemes', records.phonemes),
+      ...exposures,
+    ],
   };
 }

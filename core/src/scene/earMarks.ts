@@ -2,14 +2,14 @@
  * Marking by ear: what is heard, written down at its frame, and turned into a reading. The
  * whole job can be done without the recogniser, before it, after it or instead of it.
  */
-import type { DocumentRecord } from '../document/documentKind.js';
-import type { Patch, PutOp } from '../document/patch.js';
+import { putRecord, type Patch, type PutOp } from '../document/patch.js';
 import { isVowel, type StressedSymbol } from '../phonetics/phonemes.js';
 import { maybeHeardSounds } from '../phonetics/spelledSounds.js';
 import type { Reading, ReadPhoneme, ReadWord } from '../reading/reading.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 import { sampleAtFrame } from '../time/samples.js';
 import type { IdSource, Refusal } from './commands.js';
+import { clipStart } from './clipPlace.js';
 import { sceneSettings, type Clip, type EarMark, type SceneDocument } from './sceneDocument.js';
 
 export const MAX_MARK_LETTERS = 40;
@@ -22,13 +22,7 @@ const LONGEST_SOUND = 0.35;
 /** A vowel takes so many times the share of a consonant in a word. */
 const VOWEL_SHARE = 2;
 
-const put = (before: EarMark | null, after: EarMark | null): PutOp => ({
-  op: 'put',
-  table: 'marks',
-  id: (after ?? before)!.id,
-  before: before as DocumentRecord | null,
-  after: after as DocumentRecord | null,
-});
+const put = (before: EarMark | null, after: EarMark | null): PutOp => putRecord<SceneDocument>('marks', before, after);
 
 const marksOf = (scene: SceneDocument, characterId: string): readonly EarMark[] =>
   scene.marks.filter((mark) => mark.characterId === characterId);
@@ -119,7 +113,7 @@ export function readingOfMarks(
 ): Reading | Refusal {
   const { frameRate } = sceneSettings(scene);
   const marks = marksOf(scene, clip.characterId);
-  const start = sampleAtFrame(frameRate, clip.atFrame);
+  const start = clipStart(scene, clip);
   const words: ReadWord[] = [];
   const phonemes: ReadPhoneme[] = [];
   const warnings: string[] = [];
@@ -131,10 +125,10 @@ export function readingOfMarks(
       warnings.push(`“${mark.text}” could not be pronounced and is left out. Write its sounds: ee, mm, sh, or in IPA.`);
       return;
     }
-    const from = Math.max(0, sampleAtFrame(frameRate, mark.frame) - start);
+    const from = Math.max(clip.fromSample, sampleAtFrame(frameRate, mark.frame) - start);
     const next = marks[index + 1];
     const longest = from + Math.round(symbols.length * LONGEST_SOUND * SAMPLE_RATE);
-    const to = Math.min(clip.lengthSamples, longest, next ? sampleAtFrame(frameRate, next.frame) - start : longest);
+    const to = Math.min(clip.toSample, longest, next ? sampleAtFrame(frameRate, next.frame) - start : longest);
     // Too short for its sounds to have a sample each, or outside the clip.
     if (to - from < symbols.length * 2) return;
     if (!sounds) words.push({ text: mark.text, from, to, confidence: 1 });

@@ -3,7 +3,8 @@ import { restDrawing, type ChartDocument } from '../chart/chart.js';
 import type { KeyingRules } from '../keying/rules.js';
 import type { FrameRate } from '../time/frameRate.js';
 import { framesToHold } from '../time/samples.js';
-import type { Clip, SceneDocument } from './sceneDocument.js';
+import { clipOfRecording } from './clipPlace.js';
+import type { SceneDocument } from './sceneDocument.js';
 
 export interface NewScene {
   readonly title: string;
@@ -12,14 +13,14 @@ export interface NewScene {
   readonly chartId: string;
   readonly chart: ChartDocument;
   readonly rules: KeyingRules;
-  readonly clip: Omit<Clip, 'id' | 'atFrame'>;
+  readonly clip: Omit<Parameters<typeof clipOfRecording>[0], 'id' | 'atFrame'>;
 }
 
 export function newScene({ title, frameRate, firstFrame, chartId, chart, rules, clip }: NewScene): SceneDocument {
   const lengthFrames = Math.max(1, framesToHold(frameRate, clip.lengthSamples));
   return {
     settings: [{ id: 'scene', title, frameRate, firstFrame, lengthFrames }],
-    clips: [{ id: 'clip1', atFrame: 0, ...clip }],
+    clips: [clipOfRecording({ id: 'clip1', ...clip })],
     words: [],
     phonemes: [],
     tracks: [{ id: 'mouth1', kind: 'mouth', characterId: clip.characterId, chartId, order: 0, rules }],

@@ -1,7 +1,7 @@
-/** Readings put where their clips are: samples counted from the scene's frame 0. */
+/** Readings put where their clips are: samples counted from the scene's frame 0. What is trimmed away is left out. */
 import type { SceneSound } from '../keying/keySounds.js';
-import { sampleAtFrame } from '../time/samples.js';
-import { sceneSettings, type SceneDocument, type SceneWord } from './sceneDocument.js';
+import { clipStart } from './clipPlace.js';
+import type { Clip, SceneDocument, SceneWord } from './sceneDocument.js';
 
 export interface PlacedSound extends SceneSound {
   readonly id: string;
@@ -11,25 +11,37 @@ export interface PlacedSound extends SceneSound {
 
 export interface PlacedWord {
   readonly id: string;
+  readonly clip: string;
   readonly text: string;
   readonly from: number;
   readonly to: number;
   readonly confidence: number;
 }
 
-function clipStarts(scene: SceneDocument): Map<string, { start: number; characterId: string }> {
-  const { frameRate } = sceneSettings(scene);
-  return new Map(scene.clips.map((clip) => [clip.id, { start: sampleAtFrame(frameRate, clip.atFrame), characterId: clip.characterId }]));
+interface Place {
+  readonly start: number;
+  readonly clip: Clip;
+}
+
+function placesOfClips(scene: SceneDocument): Map<string, Place> {
+  return new Map(scene.clips.map((clip) => [clip.id, { start: clipStart(scene, clip), clip }]));
+}
+
+/** A span of a recording in the scene, cut to what is heard of it; undefined when nothing is. */
+function placed({ start, clip }: Place, fromSample: number, toSample: number): { from: number; to: number } | undefined {
+  const [from, to] = [Math.max(fromSample, clip.fromSample), Math.min(toSample, clip.toSample)];
+  return from < to ? { from: start + from, to: start + to } : undefined;
 }
 
 /** The sounds one character makes, sorted; where two of its clips overlap, the later sound waits for the earlier to end. */
 export function placedSounds(scene: SceneDocument, characterId: string): PlacedSound[] {
-  const starts = clipStarts(scene);
+  const places = placesOfClips(scene);
   const sounds = scene.phonemes
-    .filter((phoneme) => starts.get(phoneme.clip)?.characterId === characterId)
-    .map(({ id, word, symbol, stress, confidence, clip, fromSample, toSample }) => {
-      const { start } = starts.get(clip)!;
-      return { id, word, symbol, ...(stress === undefined ? {} : { stress }), confidence, from: start + fromSample, to: start + toSample };
+    .flatMap(({ id, word, symbol, stress, confidence, clip, fromSample, toSample }) => {
+      const place = places.get(clip);
+      if (place?.clip.characterId !== characterId) return [];
+      const span = placed(place, fromSample, toSample);
+      return span ? [{ id, word, symbol, ...(stress === undefined ? {} : { stress }), confidence, ...span }] : [];
     })
     .sort((a, b) => a.from - b.from);
   let end = 0;
@@ -41,13 +53,15 @@ export function placedSounds(scene: SceneDocument, characterId: string): PlacedS
   });
 }
 
-/** The words of the scene, sorted by start. */
-export function placedWords(scene: SceneDocument): PlacedWord[] {
-  const starts = clipStarts(scene);
+/** The words of the scene, or of one character, sorted by start. */
+export function placedWords(scene: SceneDocument, characterId?: string): PlacedWord[] {
+  const places = placesOfClips(scene);
   return scene.words
-    .map(({ id, text, clip, fromSample, toSample, confidence }: SceneWord) => {
-      const start = starts.get(clip)?.start ?? 0;
-      return { id, text, confidence, from: start + fromSample, to: start + toSample };
+    .flatMap(({ id, text, clip, fromSample, toSample, confidence }: SceneWord) => {
+      const place = places.get(clip);
+      if (!place || (characterId !== undefined && place.clip.characterId !== characterId)) return [];
+      const span = placed(place, fromSample, toSample);
+      return span ? [{ id, clip, text, confidence, ...span }] : [];
     })
     .sort((a, b) => a.from - b.from);
 }

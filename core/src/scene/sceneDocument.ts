@@ -5,6 +5,7 @@
  */
 import type { DocumentKind } from '../document/documentKind.js';
 import type { KeyingRules } from '../keying/rules.js';
+import type { ScriptLanguage } from '../reading/scriptWords.js';
 import type { FrameRate } from '../time/frameRate.js';
 
 export interface SceneSettings {
@@ -24,11 +25,24 @@ export interface Clip {
   readonly audio: string;
   /** What the animator's file was called. */
   readonly fileName: string;
+  /** The scene frame at which its first heard sample is. */
   readonly atFrame: number;
+  /** Of the whole recording. */
   readonly lengthSamples: number;
+  /** What is heard of the recording: `[fromSample, toSample)`, the rest is trimmed away. */
+  readonly fromSample: number;
+  readonly toSample: number;
+  readonly gainDb: number;
+  /** Not heard. Its mouths stay. */
+  readonly muted: boolean;
+  /** While any clip is soloed, only soloed ones are heard. */
+  readonly soloed: boolean;
+  /** The recording its reading was made from, by hash; null before it is read. Another than `audio` after a better take came. */
+  readonly readOf: string | null;
   /** The line as it is spoken. */
   readonly script: string;
-  readonly language: 'en' | 'fr';
+  /** English, French, or any language whose script is spelled in IPA. */
+  readonly language: ScriptLanguage;
 }
 
 export interface SceneWord {

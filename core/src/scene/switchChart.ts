@@ -1,20 +1,13 @@
 /** Changing the chart of a track from a frame on, up to the next change. */
 import { maybeDrawing, maybeDrawingOfGroup, restDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
 import { measureLook } from '../chart/measureLook.js';
-import type { DocumentRecord } from '../document/documentKind.js';
-import type { Patch, PutOp } from '../document/patch.js';
+import { putRecord, type Patch, type PutOp } from '../document/patch.js';
 import { exposuresOfTrack } from '../sheet/exposures.js';
 import type { IdSource, Refusal } from './commands.js';
 import { sceneSettings, type Exposure, type SceneDocument, type Track, type TrackView } from './sceneDocument.js';
 import { chartStretchAt } from './trackCharts.js';
 
-const put = (table: keyof SceneDocument, before: DocumentRecord | null, after: DocumentRecord | null): PutOp => ({
-  op: 'put',
-  table,
-  id: (after ?? before)!.id,
-  before,
-  after,
-});
+const put = putRecord<SceneDocument>;
 
 /**
  * The drawing of another chart that stands for one: the one that plays its first sound group,

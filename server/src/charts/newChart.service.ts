@@ -1,7 +1,7 @@
 /** A new chart, for a character that is there or for a new one. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { BUILT_HEAD, chartSettings, starterChart, type ChartDocument } from '@zest-jaw/core';
+import { BUILT_HEAD, chartSettings, PLAIN_ACCENT, starterChart, type ChartDocument } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { Character, Chart, Production } from '../storage/entities.js';
@@ -48,6 +48,6 @@ export class NewChartService {
   private async newCharacter(id: string, name: string, chart: Chart): Promise<Character> {
     const [production] = await this.em.find(Production, {}, { orderBy: { name: 'asc' }, limit: 1 });
     if (!production) throw cannotUse('There is no production to put the character in.');
-    return this.em.create(Character, { id, name, production, chart });
+    return this.em.create(Character, { id, name, production, chart, accent: PLAIN_ACCENT });
   }
 }

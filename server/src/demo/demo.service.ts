@@ -6,6 +6,7 @@ import {
   isRefusal,
   keyPencil,
   newScene,
+  PLAIN_ACCENT,
   putDrawing,
   SCENE_KIND,
   setInk,
@@ -69,7 +70,7 @@ export class DemoService {
     if ((await em.count(Production)) > 0) return false;
     const demo = JSON.parse(this.read('demo.json').toString('utf8')) as DemoFile;
     const assets = new AssetStore(em);
-    const production = em.create(Production, demo.production);
+    const production = em.create(Production, { ...demo.production, pronunciations: [] });
     em.persist(production);
     const charts = new Map<string, Chart>();
     for (const { chart, head, id, name } of demo.characters) {
@@ -79,7 +80,7 @@ export class DemoService {
       const document = { ...starterChart(chart.name, chart.style), head: [behind] };
       const row = em.create(Chart, { id: chart.id, characterId: id, name: chart.name, document, revision: 0 });
       charts.set(id, row);
-      em.persist([row, em.create(Character, { id, name, production, chart: row })]);
+      em.persist([row, em.create(Character, { id, name, production, chart: row, accent: PLAIN_ACCENT })]);
     }
     await em.flush();
     let minutes = demo.scenes.length;

@@ -10,6 +10,7 @@ import type { ImportOptions } from '@zest-jaw/engine';
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, copyFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
+import { nameOfUpload } from '../guard/nameOfUpload.js';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
 import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
@@ -41,11 +42,6 @@ export function optionsOf({ cut, columns, rows, clearPaper }: ImportDto): Import
   if (cut !== 'grid') return { cut: { how: cut }, clearPaper };
   if (!columns || !rows) throw cannotUse('To cut by a grid, say how many columns and rows it has.');
   return { cut: { how: 'grid', columns, rows }, clearPaper };
-}
-
-/** Browsers send file names as UTF-8, which multer reads as Latin-1. */
-export function nameOfUpload(file: { readonly originalname: string }): string {
-  return Buffer.from(file.originalname, 'latin1').toString('utf8').slice(-200);
 }
 
 @Injectable()

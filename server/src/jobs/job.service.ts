@@ -40,6 +40,11 @@ export class JobService implements OnModuleDestroy {
     private readonly orm: MikroORM,
   ) {}
 
+  /** The server is going down; what is under way starts again with it. */
+  get isStopping(): boolean {
+    return this.stopping;
+  }
+
   /** Says what does the work of a kind of job. */
   register(kind: string, runner: JobRunner): void {
     this.runners.set(kind, runner);

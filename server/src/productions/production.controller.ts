@@ -1,20 +1,22 @@
 import { EntityManager } from '@mikro-orm/libsql';
-import { Controller, Get } from '@nestjs/common';
+import { Body, Controller, Get, Param, Put } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { CharacterView, ProductionView } from '@zest-jaw/core';
+import { maybePronunciationFault, wordToLookUp, type CharacterView, type ProductionView, type Pronunciation } from '@zest-jaw/core';
+import { cannotUse, notThere } from '../guard/problem.js';
 import { Character, Production } from '../storage/entities.js';
+import { AccentDto, PronunciationsDto } from './production.dto.js';
 
 export function characterView(character: Character): CharacterView {
-  const { id, name, chart } = character;
-  return { id, name, chartId: chart.id };
+  const { id, name, chart, accent } = character;
+  return { id, name, chartId: chart.id, accent };
 }
 
 @ApiTags('productions')
-@Controller('productions')
+@Controller()
 export class ProductionController {
   constructor(private readonly em: EntityManager) {}
 
-  @Get()
+  @Get('productions')
   @ApiOperation({ summary: 'Productions with their characters.' })
   async list(): Promise<ProductionView[]> {
     const [productions, characters] = await Promise.all([
@@ -26,5 +28,42 @@ export class ProductionController {
       name,
       characters: characters.filter((character) => character.production.id === id).map(characterView),
     }));
+  }
+
+  @Get('productions/:id/pronunciations')
+  @ApiOperation({ summary: 'How a production says its own words, in the order of the words.' })
+  async pronunciations(@Param('id') id: string): Promise<Pronunciation[]> {
+    return (await this.production(id)).pronunciations;
+  }
+
+  @Put('productions/:id/pronunciations')
+  @ApiOperation({ summary: 'Keeps a list of pronunciations in the place of the one that is there.' })
+  async keepPronunciations(@Param('id') id: string, @Body() { entries }: PronunciationsDto): Promise<Pronunciation[]> {
+    const production = await this.production(id);
+    for (const entry of entries) {
+      const fault = maybePronunciationFault(entry);
+      if (fault) throw cannotUse(fault);
+    }
+    production.pronunciations = entries
+      .map(({ word, said }) => ({ word: wordToLookUp(word), said: said.trim() }))
+      .sort((a, b) => (a.word < b.word ? -1 : a.word > b.word ? 1 : 0));
+    await this.em.flush();
+    return production.pronunciations;
+  }
+
+  @Put('characters/:id/accent')
+  @ApiOperation({ summary: 'Says how a character speaks English; its clips read from now on are read so.' })
+  async keepAccent(@Param('id') id: string, @Body() accent: AccentDto): Promise<CharacterView> {
+    const character = await this.em.findOne(Character, { id });
+    if (!character) throw notThere('character');
+    character.accent = { ...accent };
+    await this.em.flush();
+    return characterView(character);
+  }
+
+  private async production(id: string): Promise<Production> {
+    const production = await this.em.findOne(Production, { id });
+    if (!production) throw notThere('production');
+    return production;
   }
 }

@@ -3,7 +3,13 @@ import { Injectable, OnModuleInit } from '@nestjs/common';
 import {
   isRefusal,
   keyPencil,
+  partOfScript,
+  readingOfClip,
+  withPartRead,
+  type ClipPart,
+  PLAIN_ACCENT,
   readingOfMarks,
+  scriptWords,
   takeReading,
   wordsOfMarks,
   type ChartDocument,
@@ -18,6 +24,7 @@ import { randomUUID } from 'node:crypto';
 import { AssetStore } from '../assets/asset.store.js';
 import { cannotUse } from '../guard/problem.js';
 import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
+import { Character } from '../storage/entities.js';
 import { WorkerPool } from '../workers/workerPool.js';
 import { SceneStore } from './scene.store.js';
 
@@ -42,9 +49,26 @@ export class ReadingService implements OnModuleInit {
     const clip = scene.document.clips.find((candidate) => candidate.id === clipId);
     if (!clip) throw new JobFailed('The recording is no longer in the scene.');
     const { bytes } = await new AssetStore(em).load(clip.audio);
-    const task = { wave: Uint8Array.from(bytes), script: clip.script, language: clip.language };
-    const reading = await this.workers.run<Reading | Refusal>('read', task, signal, report);
-    if (isRefusal(reading)) throw new JobFailed(reading.refusal);
+    const speaker = await em.findOne(Character, { id: clip.characterId }, { populate: ['production'] });
+    const speech = { pronunciations: speaker?.production.pronunciations ?? [], accent: speaker?.accent ?? PLAIN_ACCENT };
+    const readPart = async ({ fromSample, toSample }: ClipPart, text: string, tell: JobRun['report']): Promise<Reading> => {
+      const script = scriptWords(text, clip.language).length > 0 ? text : undefined;
+      const task = { wave: Uint8Array.from(bytes), script, language: clip.language, fromSample, toSample, ...speech };
+      const read = await this.workers.run<Reading | Refusal>('read', task, signal, tell);
+      if (isRefusal(read)) throw new JobFailed(read.refusal);
+      return read;
+    };
+    const parts = job.request['parts'] as readonly ClipPart[] | undefined;
+    let reading: Reading;
+    if (!parts) reading = await readPart(clip, clip.script, report);
+    else {
+      reading = readingOfClip(scene.document, clip);
+      for (const [index, wanted] of parts.entries()) {
+        const { part, script } = partOfScript(reading, clip, wanted);
+        const anew = await readPart(part, script, (done, doing) => report((index + done) / parts.length, doing));
+        reading = withPartRead(reading, part, anew);
+      }
+    }
     signal.throwIfAborted();
     report(0.97, 'Keying the mouths');
     // A fork of its own: the scene may have changed while it was read, and the job must stay known to the job's.

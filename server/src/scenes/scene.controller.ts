@@ -1,21 +1,6 @@
 import { EntityManager } from '@mikro-orm/libsql';
-import {
-  Body,
-  Controller,
-  Delete,
-  Get,
-  Header,
-  HttpCode,
-  Param,
-  ParseIntPipe,
-  Patch,
-  Post,
-  Query,
-  UploadedFile,
-  UseInterceptors,
-} from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
-import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, Patch, Post, Query } from '@nestjs/common';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   exposureSheetCsv,
   exposuresOfTrack,
@@ -33,7 +18,6 @@ import { cannotUse } from '../guard/problem.js';
 import { PictureService } from '../handOff/picture.service.js';
 import { JobService, jobView } from '../jobs/job.service.js';
 import { Character, Job, Scene } from '../storage/entities.js';
-import { MAX_UPLOAD_BYTES } from './limits.js';
 import { READING_JOB, ReadingService } from './reading.service.js';
 import { NewSceneDto, PicturesDto, ReadClipDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
@@ -80,13 +64,9 @@ export class SceneController {
   }
 
   @Post()
-  @ApiConsumes('multipart/form-data')
-  @UseInterceptors(FileInterceptor('recording', { limits: { fileSize: MAX_UPLOAD_BYTES, files: 1 } }))
-  @ApiOperation({
-    summary: 'A new scene from a recording (field `recording`: WAV, FLAC, MP3, Ogg Vorbis or Opus); its reading starts at once.',
-  })
-  create(@Body() dto: NewSceneDto, @UploadedFile() file: { originalname: string; buffer: Buffer } | undefined): Promise<StartedScene> {
-    return this.uploads.create(dto, file);
+  @ApiOperation({ summary: 'A new scene from a decoded recording; its reading starts at once.' })
+  create(@Body() dto: NewSceneDto): Promise<StartedScene> {
+    return this.uploads.create(dto);
   }
 
   @Post('copies')
@@ -152,12 +132,12 @@ export class SceneController {
   }
 
   @Post(':id/readings')
-  @ApiOperation({ summary: 'Reads a clip again with the script it has now. Ink stays.' })
-  async read(@Param('id') id: string, @Body() { clipId }: ReadClipDto): Promise<JobView> {
+  @ApiOperation({ summary: 'Reads a clip again, or parts of it, with the script it has now. Ink stays.' })
+  async read(@Param('id') id: string, @Body() { clipId, parts }: ReadClipDto): Promise<JobView> {
     const { document } = await this.scenes.load(id);
     if (!document.clips.some((clip) => clip.id === clipId))
       throw cannotUse('That recording is no longer in the scene. Reload it and try again.');
-    const job = this.jobs.create(READING_JOB, id, { clipId });
+    const job = this.jobs.create(READING_JOB, id, { clipId, ...(parts && { parts }) });
     await this.em.flush();
     this.jobs.start(job.id);
     return jobView(job);

@@ -2,17 +2,36 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { RULE_LIMITS } from '@zest-jaw/core';
 import { Transform, Type } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { ID } from '../documents/patch.dto.js';
 
 export class NewSceneDto {
+  @ApiProperty({ description: 'Of a recording that has been decoded.' })
+  @Matches(ID)
+  recordingId!: string;
+
   @ApiPropertyOptional({ description: 'The recording’s file name when it is not given.' })
   @IsOptional()
   @IsString()
   @Length(1, 200)
   title?: string;
 
-  @ApiProperty({ description: 'The line as it is spoken.' })
+  @ApiProperty({ description: 'The line as it is spoken; empty when nobody wrote it down.' })
   @IsString()
   @MaxLength(40_000)
   script!: string;
@@ -48,16 +67,37 @@ export class NewSceneDto {
   @Max(9_999_999)
   firstFrame?: number;
 
-  @ApiPropertyOptional({ enum: ['en', 'fr'], default: 'en' })
+  @ApiPropertyOptional({ enum: ['en', 'fr', 'ipa'], default: 'en' })
   @IsOptional()
-  @IsIn(['en', 'fr'])
-  language?: 'en' | 'fr';
+  @IsIn(['en', 'fr', 'ipa'])
+  language?: 'en' | 'fr' | 'ipa';
+}
+
+export class ClipPartDto {
+  @ApiProperty({ description: 'Samples at 48 000 Hz from the start of the recording.' })
+  @IsInt()
+  @Min(0)
+  fromSample!: number;
+
+  @ApiProperty()
+  @IsInt()
+  @Min(1)
+  toSample!: number;
 }
 
 export class ReadClipDto {
   @ApiProperty()
   @Matches(ID)
   clipId!: string;
+
+  @ApiPropertyOptional({ type: [ClipPartDto], description: 'Only these parts; the rest of the reading stays. Everything when missing.' })
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => ClipPartDto)
+  parts?: ClipPartDto[];
 }
 
 export class PicturesDto {

@@ -1,6 +1,15 @@
 /** What the database keeps. Scenes and charts are documents; the rest is plain rows. */
 import { Entity, Enum, Index, ManyToOne, PrimaryKey, Property, Unique } from '@mikro-orm/core';
-import { JOB_STATES, type ChartDocument, type JobState, type Patch, type SceneDocument } from '@zest-jaw/core';
+import {
+  JOB_STATES,
+  PLAIN_ACCENT,
+  type Accent,
+  type ChartDocument,
+  type JobState,
+  type Patch,
+  type Pronunciation,
+  type SceneDocument,
+} from '@zest-jaw/core';
 
 @Entity()
 export class Production {
@@ -9,6 +18,10 @@ export class Production {
 
   @Property({ type: 'string' })
   name!: string;
+
+  /** How its names and made-up words are said. */
+  @Property({ type: 'json' })
+  pronunciations: Pronunciation[] = [];
 }
 
 /** A file by its content: recordings, originals, pictures of mouths and heads. */
@@ -62,6 +75,10 @@ export class Character {
 
   @Property({ type: 'string' })
   name!: string;
+
+  /** How it speaks English. */
+  @Property({ type: 'json' })
+  accent: Accent = PLAIN_ACCENT;
 }
 
 @Entity()

@@ -5,7 +5,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { databaseOptions, prepareDatabase } from './database.js';
-import { Character, Chart, ChartRevision, Job, Scene } from './entities.js';
+import { Character, Chart, ChartRevision, Job, Scene, Revision } from './entities.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'zest-migrate-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -47,7 +47,21 @@ it('keeps every chart, its head, its history and its jobs', async () => {
       JSON.stringify(['#ffffff', '#eeeeee', '#dddddd']),
     ]);
     await run("insert into `chart_revision` values (1, 'c', 1, 'p', ?, '2026-11-25')", [JSON.stringify(patch)]);
-    await run("insert into `scene` values ('s', 'p', 'Scene', '{}', 0, '2026-11-25', '2026-11-25')", []);
+    const clip = {
+      id: 'clip1',
+      characterId: 'who',
+      audio: 'h',
+      fileName: 'line.wav',
+      atFrame: 3,
+      lengthSamples: 4800,
+      script: '',
+      language: 'en',
+    };
+    const script = { op: 'put', table: 'clips', id: 'clip1', before: clip, after: { ...clip, script: 'hello' } };
+    await run("insert into `scene` values ('s', 'p', 'Scene', ?, 1, '2026-11-25', '2026-11-25')", [JSON.stringify({ clips: [clip] })]);
+    await run("insert into `revision` values (1, 's', 1, 'q', ?, '2026-11-25')", [
+      JSON.stringify({ id: 'q', reason: 'clip.script', ops: [script] }),
+    ]);
     await run("insert into `job` values ('j', 'read', 's', '{}', 'done', 1, 'Done', '[]', '2026-11-25')", []);
     await prepareDatabase(orm);
     const em = orm.em.fork();
@@ -63,7 +77,12 @@ it('keeps every chart, its head, its history and its jobs', async () => {
     const redone = applyPatch(CHART_KIND, chart.document, revision.patch as Patch);
     expect(redone.drawings[0]!.label).toBe('Quiet');
     expect(await em.findOneOrFail(Character, { id: 'who' })).toMatchObject({ name: 'Who' });
-    expect((await em.findOneOrFail(Scene, { id: 's' }, { populate: ['document'] })).document.views).toEqual([]);
+    const { document } = await em.findOneOrFail(Scene, { id: 's' }, { populate: ['document'] });
+    expect(document.views).toEqual([]);
+    const whole = { ...clip, fromSample: 0, toSample: 4800, gainDb: 0, muted: false, soloed: false, readOf: 'h' };
+    expect(document.clips).toEqual([whole]);
+    const { patch: spoken } = await em.findOneOrFail(Revision, { id: 1 });
+    expect(spoken.ops).toEqual([{ ...script, before: whole, after: { ...whole, script: 'hello' } }]);
     expect(await em.findOneOrFail(Job, { id: 'j' })).toMatchObject({ kind: 'read', state: 'done' });
   } finally {
     await orm.close();

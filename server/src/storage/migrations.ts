@@ -1,6 +1,15 @@
 /** The database's history. A migration that has been released is never changed; add another. */
 import { Migration } from '@mikro-orm/migrations';
-import { upgradeChart, upgradeDrawing, type ChartHead, type Patch } from '@zest-jaw/core';
+import {
+  PLAIN_ACCENT,
+  upgradeChart,
+  upgradeDrawing,
+  type ChartHead,
+  type Clip,
+  type Patch,
+  type PutOp,
+  type SceneDocument,
+} from '@zest-jaw/core';
 
 export class Migration20261125Begin extends Migration {
   override up(): void {
@@ -125,10 +134,55 @@ export class Migration20261126EarMarks extends Migration {
   }
 }
 
+type OldClip = Omit<Clip, 'fromSample' | 'toSample' | 'gainDb' | 'muted' | 'soloed' | 'readOf'>;
+
+/** Clips are trimmed, raised and lowered, muted and soloed, and know which take their reading is of. */
+export class Migration20261127Clips extends Migration {
+  override async up(): Promise<void> {
+    const upgraded = (clip: OldClip): Clip => ({
+      fromSample: 0,
+      toSample: clip.lengthSamples,
+      gainDb: 0,
+      muted: false,
+      soloed: false,
+      readOf: clip.audio,
+      ...clip,
+    });
+    const scenes = (await this.execute('select `id`, `document` from `scene`')) as { id: string; document: string }[];
+    for (const { id, document } of scenes) {
+      const scene = JSON.parse(document) as SceneDocument & { clips: OldClip[] };
+      const clips = scene.clips.map(upgraded);
+      await this.execute('update `scene` set `document` = ? where `id` = ?', [JSON.stringify({ ...scene, clips }), id]);
+    }
+    const revisions = (await this.execute('select `id`, `patch` from `revision` where `patch` like \'%"clips"%\'')) as {
+      id: number;
+      patch: string;
+    }[];
+    for (const { id, patch } of revisions) {
+      const { ops, ...rest } = JSON.parse(patch) as Patch;
+      const upgrade = (record: PutOp['before']): PutOp['before'] => record && upgraded(record as OldClip);
+      const clipOps = ops.map((op) =>
+        op.op === 'put' && op.table === 'clips' ? { ...op, before: upgrade(op.before), after: upgrade(op.after) } : op,
+      );
+      await this.execute('update `revision` set `patch` = ? where `id` = ?', [JSON.stringify({ ...rest, ops: clipOps }), id]);
+    }
+  }
+}
+
+/** Productions keep pronunciations, characters an accent. */
+export class Migration20261128Speech extends Migration {
+  override up(): void {
+    this.addSql("alter table `production` add column `pronunciations` json not null default '[]';");
+    this.addSql(`alter table \`character\` add column \`accent\` json not null default '${JSON.stringify(PLAIN_ACCENT)}';`);
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
   { name: '20261126-charts-of-characters', class: Migration20261126ChartsOfCharacters },
   { name: '20261126-views', class: Migration20261126Views },
   { name: '20261126-ear-marks', class: Migration20261126EarMarks },
+  { name: '20261127-clips', class: Migration20261127Clips },
+  { name: '20261128-speech', class: Migration20261128Speech },
 ];

@@ -1,9 +1,13 @@
 /** Decodes an uploaded recording to the truth: half an hour of sound is seconds of work, too long for the server's own thread. */
 import { truthToWave, type Refusal } from '@zest-jaw/core';
 import { decodeRecording } from '@zest-jaw/engine';
+import { readFileSync } from 'node:fs';
+import type { MessagePort } from 'node:worker_threads';
 
 export interface DecodeTask {
-  readonly bytes: Uint8Array;
+  /** Of the recording as it came. */
+  readonly path: string;
+  readonly progress: MessagePort;
 }
 
 /** A 48 kHz wave file and how many samples it holds. */
@@ -12,7 +16,7 @@ export interface Decoded {
   readonly lengthSamples: number;
 }
 
-export default async function decode({ bytes }: DecodeTask): Promise<Decoded | Refusal> {
-  const truth = await decodeRecording(bytes);
+export default async function decode({ path, progress }: DecodeTask): Promise<Decoded | Refusal> {
+  const truth = await decodeRecording(readFileSync(path), (done, doing) => progress.postMessage([done, doing]));
   return 'refusal' in truth ? truth : { wave: truthToWave(truth), lengthSamples: truth.samples.length };
 }

@@ -1,24 +1,61 @@
 /** Reads recordings in a thread of its own; the model is opened once a language and kept warm. */
 import type { MessagePort } from 'node:worker_threads';
-import { truthOfWave, type Reading } from '@zest-jaw/core';
+import { readingWithin, truthOfWave, waysByWord, type Accent, type Pronunciation, type Reading, type ScriptLanguage } from '@zest-jaw/core';
 import { openRecogniser, readTrack, type Language, type ReadRefusal, type Recogniser } from '@zest-jaw/engine';
 
 export interface ReadTask {
   /** A 48 kHz wave file. */
   readonly wave: Uint8Array;
-  readonly script: string;
-  readonly language: Language;
+  /** Absent when nobody wrote down what is said. */
+  readonly script: string | undefined;
+  readonly language: ScriptLanguage;
+  /** The part of the recording that is heard, in samples. */
+  readonly fromSample: number;
+  readonly toSample: number;
+  readonly pronunciations: readonly Pronunciation[];
+  readonly accent: Accent;
   /** Told `[done, doing]`; absent when nobody listens. */
   readonly progress?: MessagePort;
 }
 
 const recognisers = new Map<Language, Promise<Recogniser>>();
 
-export default async function read({ wave, script, language, progress }: ReadTask): Promise<Reading | ReadRefusal> {
-  let recogniser = recognisers.get(language);
-  if (!recogniser) recognisers.set(language, (recogniser = openRecogniser(language)));
+/** A script in IPA is read by the English model: its sounds are the nearest to most. */
+const modelOf = (language: ScriptLanguage): Language => (language === 'fr' ? 'fr' : 'en');
+
+async function recogniserOf(language: Language): Promise<Recogniser> {
+  let opening = recognisers.get(language);
+  // One that gave way is closed; the next reading begins with another.
+  if (opening && (await opening).isBroken()) {
+    (await opening).close();
+    opening = undefined;
+  }
+  if (!opening) recognisers.set(language, (opening = openRecogniser(language)));
+  return opening;
+}
+
+export default async function read({
+  wave,
+  script,
+  language,
+  fromSample,
+  toSample,
+  pronunciations,
+  accent,
+  progress,
+}: ReadTask): Promise<Reading | ReadRefusal> {
   progress?.postMessage([0.02, 'Opening the recogniser']);
+  const recogniser = await recogniserOf(modelOf(language));
   const truth = truthOfWave(wave);
   if ('refusal' in truth) return truth;
-  return readTrack(await recogniser, truth, script, (done, doing) => progress?.postMessage([done, doing]));
+  const heard = { samples: truth.samples.subarray(fromSample, toSample) };
+  const report = (done: number, doing: string): void => progress?.postMessage([done, doing]);
+  const speech = { pronunciations: waysByWord(pronunciations), accent, spelling: language };
+  const reading = await readTrack(recogniser, heard, script, report, speech);
+  // What was read before it gave way stands; its next task begins with another one.
+  if ('refusal' in reading && recogniser.isBroken())
+    return {
+      refusal: 'The recogniser gave way over this recording. Read it again; if it does so again, trim the recording and read its parts.',
+    };
+  return 'refusal' in reading ? reading : readingWithin(reading, fromSample, truth.samples.length);
 }

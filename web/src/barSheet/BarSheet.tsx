@@ -5,6 +5,7 @@
  */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactElement } from 'react';
+import { useStore } from 'zustand';
 import { maybeExposureAt, type SceneDocument } from '@zest-jaw/core';
 import type { MouthSprites } from '../mouth/paintFigure.js';
 import type { Playhead } from '../sound/playhead.js';
@@ -12,8 +13,33 @@ import { useElementSize } from '../ui/useElementSize.js';
 import { HiddenGrid } from './HiddenGrid.js';
 import type { Palette } from './palette.js';
 import { paintSystem } from './paintSystem.js';
-import { hitTest, planBarSheet, rowNamed, SYSTEM_GAP, systemOfFrame, type BarSheetPlan, type SystemPlan } from './plan.js';
+import {
+  hitTest,
+  LABEL_WIDTH,
+  planBarSheet,
+  rowNamed,
+  SYSTEM_GAP,
+  systemOfFrame,
+  type BarSheetPlan,
+  type Hit,
+  type SystemPlan,
+} from './plan.js';
 import type { SheetData } from './sheetData.js';
+
+/** Something of the sheet held by the pointer: moved live, then put down, or given up. */
+export interface Hold {
+  move(hit: Hit): void;
+  end(): void;
+  cancel(): void;
+}
+
+/** What can be taken hold of, by where it lies. */
+export interface Holds {
+  /** What a press takes hold of; undefined where it takes hold of nothing, and scrubs. */
+  takeHold(hit: Hit): Hold | undefined;
+  /** The pointer's shape over it. */
+  cursor(hit: Hit): string | undefined;
+}
 
 interface BarSheetProps {
   readonly scene: SceneDocument;
@@ -22,6 +48,8 @@ interface BarSheetProps {
   readonly sprites: MouthSprites;
   readonly palette: Palette;
   readonly playhead: Playhead;
+  readonly holds?: Holds | undefined;
+  readonly chosenClip?: string | undefined;
 }
 
 function SystemCanvas({
@@ -30,12 +58,14 @@ function SystemCanvas({
   data,
   sprites,
   palette,
+  chosenClip,
 }: {
   plan: BarSheetPlan;
   system: SystemPlan;
   data: SheetData;
   sprites: MouthSprites;
   palette: Palette;
+  chosenClip: string | undefined;
 }): ReactElement {
   const canvas = useRef<HTMLCanvasElement>(null);
   useLayoutEffect(() => {
@@ -46,9 +76,9 @@ function SystemCanvas({
     const context = element.getContext('2d')!;
     context.scale(ratio, ratio);
     const started = performance.now();
-    paintSystem({ context, plan, system, data, sprites, palette });
+    paintSystem({ context, plan, system, data, sprites, palette, chosenClip });
     performance.measure('bar-sheet-system', { start: started });
-  }, [plan, system, data, sprites, palette]);
+  }, [plan, system, data, sprites, palette, chosenClip]);
   return <canvas ref={canvas} data-system={system.index} style={{ width: plan.width, height: plan.systemHeight }} aria-hidden />;
 }
 
@@ -90,11 +120,51 @@ function PlayheadMarks({ plan, data, playhead }: { plan: BarSheetPlan; data: She
   );
 }
 
-export function BarSheet({ scene, data, view, sprites, palette, playhead }: BarSheetProps): ReactElement {
+/** The selected frames, tinted over every system they touch. */
+function SelectionMarks({ plan, playhead }: { plan: BarSheetPlan; playhead: Playhead }): ReactElement {
+  const selection = useStore(playhead.store, (state) => state.selection);
+  if (!selection) return <></>;
+  return (
+    <>
+      {plan.systems.flatMap(({ index, from, to, top, scale }) => {
+        const [first, last] = [Math.max(from, selection.from), Math.min(to, selection.to)];
+        if (first >= last) return [];
+        return (
+          <div
+            key={index}
+            data-testid="selection"
+            className="pointer-events-none absolute left-0 border-x border-ink bg-ink/10"
+            style={{
+              transform: `translate(${scale.x(first)}px, ${top}px)`,
+              width: (last - first) * scale.perFrame,
+              height: plan.systemHeight,
+            }}
+          />
+        );
+      })}
+    </>
+  );
+}
+
+/** Frames picked out by dragging with Shift, from the frame pressed. */
+function selecting(playhead: Playhead, first: number): Hold {
+  playhead.select({ from: first, to: first + 1 });
+  return {
+    move: ({ frame }) => {
+      playhead.select({ from: Math.min(first, frame), to: Math.max(first, frame) + 1 });
+    },
+    end: () => undefined,
+    cancel: () => playhead.select(null),
+  };
+}
+
+export function BarSheet({ scene, data, view, sprites, palette, playhead, holds, chosenClip }: BarSheetProps): ReactElement {
   const scroller = useRef<HTMLDivElement>(null);
   const [{ width, height }, measured] = useElementSize<HTMLDivElement>();
-  const plan = useMemo(() => planBarSheet(scene, Math.max(360, width), view, height), [scene, width, view, height]);
-  const [scrubbing, setScrubbing] = useState(false);
+  const current = useMemo(() => planBarSheet(scene, Math.max(360, width), view, height), [scene, width, view, height]);
+  // While something is dragged the rows stay as they are: set anew, they would move away under the pointer.
+  const [kept, keep] = useState<BarSheetPlan>();
+  const plan = kept ?? current;
   const rows = useVirtualizer({
     count: plan.systems.length,
     getScrollElement: () => scroller.current,
@@ -116,14 +186,64 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead }: BarS
     [plan, playhead, rows],
   );
 
-  const scrubTo = useCallback(
-    (event: PointerEvent<HTMLDivElement>) => {
+  const held = useRef<Hold | undefined>(undefined);
+  const [cursor, setCursor] = useState<string>();
+  const hitOf = useCallback(
+    (event: PointerEvent<HTMLDivElement>): Hit | undefined => {
       const bounds = event.currentTarget.getBoundingClientRect();
-      const hit = hitTest(plan, event.clientX - bounds.left, event.clientY - bounds.top);
-      if (hit && hit.frame !== playhead.store.getState().frame) playhead.scrubTo(hit.frame);
+      return hitTest(plan, event.clientX - bounds.left, event.clientY - bounds.top);
     },
-    [plan, playhead],
+    [plan],
   );
+  const scrubbing = (): Hold => ({
+    move: ({ frame }) => {
+      if (frame !== playhead.store.getState().frame) playhead.scrubTo(frame);
+    },
+    end: () => undefined,
+    cancel: () => undefined,
+  });
+  const press = (event: PointerEvent<HTMLDivElement>): void => {
+    const hit = hitOf(event);
+    if (event.button !== 0 || !hit) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    if (event.shiftKey) held.current = selecting(playhead, hit.frame);
+    else {
+      held.current = holds?.takeHold(hit);
+      if (held.current) {
+        keep(plan);
+        return;
+      }
+      held.current = scrubbing();
+      playhead.select(null);
+      if (hit.frame !== playhead.store.getState().frame) playhead.scrubTo(hit.frame);
+    }
+  };
+  const move = (event: PointerEvent<HTMLDivElement>): void => {
+    const hit = hitOf(event);
+    if (!hit) return;
+    if (held.current) held.current.move(hit);
+    else setCursor(holds?.cursor(hit));
+  };
+  const release = (): void => {
+    held.current?.end();
+    held.current = undefined;
+    keep(undefined);
+  };
+  const giveUp = useCallback((): void => {
+    held.current?.cancel();
+    held.current = undefined;
+    keep(undefined);
+  }, []);
+  // Escape gives up what is held, before the page takes it for its own key.
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.code !== 'Escape' || !held.current) return;
+      event.preventDefault();
+      giveUp();
+    };
+    window.addEventListener('keydown', onKey, { capture: true });
+    return () => window.removeEventListener('keydown', onKey, { capture: true });
+  }, [giveUp]);
 
   return (
     <div
@@ -134,32 +254,31 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead }: BarS
       className="relative min-h-0 flex-1 overflow-y-auto overflow-x-hidden [scrollbar-gutter:stable]"
       data-testid="bar-sheet"
       data-waves={data.waves.length}
+      data-left={LABEL_WIDTH}
+      data-per-frame={plan.systems[0]?.scale.perFrame}
+      data-clips-y={rowNamed(plan, 'clips')?.y}
     >
       <div>
         <div
           className="relative touch-none select-none"
-          style={{ height: plan.height }}
-          onPointerDown={(event) => {
-            if (event.button !== 0) return;
-            event.currentTarget.setPointerCapture(event.pointerId);
-            setScrubbing(true);
-            scrubTo(event);
-          }}
-          onPointerMove={(event) => scrubbing && scrubTo(event)}
-          onPointerUp={() => setScrubbing(false)}
-          onPointerCancel={() => setScrubbing(false)}
+          style={{ height: plan.height, cursor }}
+          onPointerDown={press}
+          onPointerMove={move}
+          onPointerUp={release}
+          onPointerCancel={giveUp}
         >
           {visible.map(({ index }) => {
             const system = plan.systems[index];
             return (
               system && (
                 <div key={index} className="absolute left-0" style={{ top: system.top }}>
-                  <SystemCanvas plan={plan} system={system} data={data} sprites={sprites} palette={palette} />
+                  <SystemCanvas plan={plan} system={system} data={data} sprites={sprites} palette={palette} chosenClip={chosenClip} />
                   <div className="absolute inset-x-0 border-b border-rule-soft" style={{ top: plan.systemHeight + SYSTEM_GAP / 2 }} />
                 </div>
               )
             );
           })}
+          <SelectionMarks plan={plan} playhead={playhead} />
           <PlayheadMarks plan={plan} data={data} playhead={playhead} />
         </div>
       </div>

@@ -3,7 +3,7 @@ import { maybeExposureAt } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { useStore } from 'zustand';
 import type { Playhead } from '../sound/playhead.js';
-import type { SystemPlan } from './plan.js';
+import { isSpokenIn, type SystemPlan } from './plan.js';
 import type { SheetData } from './sheetData.js';
 
 interface Span {
@@ -21,6 +21,7 @@ export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactE
   const current = useStore(playhead.store, ({ frame }) => maybeExposureAt(data.exposures, frame)?.id);
   const within = <T extends Span>(items: readonly T[], system: SystemPlan): T[] =>
     items.filter((item) => item.from < system.to && item.to > system.from);
+  const spokenIn = <T extends Span>(items: readonly T[], system: SystemPlan): T[] => items.filter((item) => isSpokenIn(system, item));
   const frames = ({ from, to }: Span): string => {
     const [first, last] = [Math.floor(from) + data.firstFrame, Math.ceil(to) - 1 + data.firstFrame];
     return first === last ? `frame ${first}` : `frames ${first} to ${last}`;
@@ -37,12 +38,12 @@ export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactE
       {systems.map((system) => (
         <div key={system.index} role="rowgroup">
           <div role="row" aria-label="words">
-            {within(data.words, system).map((word) => (
+            {spokenIn(data.words, system).map((word) => (
               <span key={word.id} role="gridcell">{`${word.text}, ${frames(word)}`}</span>
             ))}
           </div>
           <div role="row" aria-label="sounds">
-            {within(data.sounds, system).map((sound) => (
+            {spokenIn(data.sounds, system).map((sound) => (
               <span key={sound.id} role="gridcell">{`${sound.ipa}, ${frames(sound)}`}</span>
             ))}
           </div>

@@ -99,7 +99,16 @@ function painted(view: 'key' | 'listen'): Call[] {
   const sound = new Float32Array(96_000);
   sound[50_000] = 0.8;
   const data = sheetData(scene, 'mouth1', charts, [
-    { atFrame: 0, samplesPerFrame: 2000, pyramid: wavePyramid(waveBlocks(sound, 96)), pauses: [{ from: 0, to: 24_000 }] },
+    {
+      characterId: 'c',
+      startFrame: 0,
+      fromFrame: 0,
+      toFrame: 48,
+      gain: 1,
+      samplesPerFrame: 2000,
+      pyramid: wavePyramid(waveBlocks(sound, 96)),
+      pauses: [{ from: 0, to: 24_000 }],
+    },
   ]);
   const plan = planBarSheet(scene, 900, view);
   const { context, calls } = recorder();

@@ -2,14 +2,12 @@
 import { decibels, extremesOf } from '@zest-jaw/core';
 import type { MouthSprites } from '../mouth/paintFigure.js';
 import { heightAtWidth } from '../mouth/paintFigure.js';
+import { CLIP_LINE } from './clipLane.js';
 import type { Palette } from './palette.js';
-import { placeMouths, rowNamed, type BarSheetPlan, type PlacedMouth, type Row, type SystemPlan } from './plan.js';
+import { isSpokenIn, placeMouths, rowNamed, type BarSheetPlan, type PlacedMouth, type Row, type SystemPlan } from './plan.js';
 import { SURE_WORD, type SheetData, type SheetExposure } from './sheetData.js';
 
 const FONT = "'Source Sans 3 Variable', sans-serif";
-
-/** Ends closer than this, in frames, are one place: sums of samples differ in the last digit. */
-const SAME_PLACE = 1e-6;
 
 interface Brush {
   readonly context: CanvasRenderingContext2D;
@@ -18,6 +16,7 @@ interface Brush {
   readonly data: SheetData;
   readonly palette: Palette;
   readonly sprites: MouthSprites;
+  readonly chosenClip?: string | undefined;
 }
 
 function box(context: CanvasRenderingContext2D, x: number, y: number, width: number, height: number, radius: number): void {
@@ -28,10 +27,11 @@ function box(context: CanvasRenderingContext2D, x: number, y: number, width: num
 /** The words or sounds of the system, whole, as x and width; one too long for any row is cut at its ends. */
 function* visibleSpans<T extends { from: number; to: number }>(
   spans: readonly T[],
-  { wordsFrom, wordsTo, scale }: SystemPlan,
+  system: SystemPlan,
 ): Generator<{ item: T; x: number; width: number }> {
+  const { wordsFrom, wordsTo, scale } = system;
   for (const item of spans) {
-    if (item.to <= wordsFrom + SAME_PLACE || item.from >= wordsTo - SAME_PLACE) continue;
+    if (!isSpokenIn(system, item)) continue;
     const x = scale.x(Math.max(item.from, wordsFrom));
     yield { item, x, width: scale.x(Math.min(item.to, wordsTo)) - x };
   }
@@ -148,6 +148,34 @@ function paintMarks({ context, system, data, palette }: Brush, row: Row): void {
   }
 }
 
+/** Clips as bars with their names, an end that is trimmed cut straight, one that is not round; the chosen one framed. */
+function paintClips({ context, system, data, palette, chosenClip }: Brush, row: Row): void {
+  context.textAlign = 'left';
+  context.textBaseline = 'middle';
+  context.font = `500 12px ${FONT}`;
+  for (const clip of data.clips) {
+    const [from, to] = [Math.max(clip.from, system.from), Math.min(clip.to, system.to)];
+    if (from >= to) continue;
+    const [x, width] = [system.scale.x(from), (to - from) * system.scale.perFrame];
+    const y = row.y + clip.level * CLIP_LINE;
+    const [left, right] = [clip.from < system.from || clip.trimmedFrom ? 1 : 8, clip.to > system.to || clip.trimmedTo ? 1 : 8];
+    context.globalAlpha = clip.silent ? 0.45 : 1;
+    context.beginPath();
+    context.roundRect(x + 0.5, y + 0.5, Math.max(2, width - 1), CLIP_LINE - 3, [left, right, right, left]);
+    context.fillStyle = palette.word;
+    context.fill();
+    context.strokeStyle = clip.id === chosenClip ? palette.ink : palette.graphite;
+    context.lineWidth = clip.id === chosenClip ? 1.8 : 1;
+    context.setLineDash(clip.silent ? [3, 3] : []);
+    context.stroke();
+    context.setLineDash([]);
+    context.lineWidth = 1;
+    context.fillStyle = palette.ink;
+    context.fillText(fitText(context, clip.silent ? `${clip.name} (silent)` : clip.name, width - 16), x + 9, y + CLIP_LINE / 2 - 0.5);
+    context.globalAlpha = 1;
+  }
+}
+
 /** Width of one bar of the wave, in pixels. */
 const BAR = 2;
 /** Quiet sounds are drawn larger than life, or a wave of speech would be all spikes. */
@@ -164,26 +192,30 @@ function paintWave({ context, system, data, palette }: Brush, row: Row): void {
   context.moveTo(system.scale.x(system.from), middle);
   context.lineTo(system.scale.x(system.to), middle);
   context.stroke();
-  const [left, right] = [system.scale.x(system.from), system.scale.x(system.to)];
-  for (const { atFrame, samplesPerFrame, pyramid, pauses } of data.waves) {
+  for (const { characterId, startFrame, fromFrame, toFrame, samplesPerFrame, gain, pyramid, pauses } of data.waves) {
+    const [from, to] = [Math.max(system.from, fromFrame), Math.min(system.to, toFrame)];
+    if (from >= to) continue;
+    const [left, right] = [system.scale.x(from), system.scale.x(to)];
     const [blocks] = pyramid.levels;
     const blocksPerFrame = samplesPerFrame / blocks.samplesPerBlock;
-    const blockAt = (x: number): number => Math.floor((system.from + (x - left) / system.scale.perFrame - atFrame) * blocksPerFrame);
-    const frameOf = (sample: number): number => atFrame + sample / samplesPerFrame;
+    const blockAt = (x: number): number => Math.floor((from + (x - left) / system.scale.perFrame - startFrame) * blocksPerFrame);
+    const frameOf = (sample: number): number => startFrame + sample / samplesPerFrame;
+    context.globalAlpha = gain === 0 || characterId !== data.characterId ? 0.3 : 1;
     context.fillStyle = palette.ruleSoft;
     for (const pause of pauses) {
-      const [from, to] = [Math.max(system.from, frameOf(pause.from)), Math.min(system.to, frameOf(pause.to))];
-      if (from < to) context.fillRect(system.scale.x(from), row.y + row.height - 3, (to - from) * system.scale.perFrame, 3);
+      const [begins, ends] = [Math.max(from, frameOf(pause.from)), Math.min(to, frameOf(pause.to))];
+      if (begins < ends) context.fillRect(system.scale.x(begins), row.y + row.height - 3, (ends - begins) * system.scale.perFrame, 3);
     }
     const loudest = Math.max(0.05, blocks.loudest);
     const half = row.height / 2 - 1;
+    const high = (level: number): number => Math.min(half, ((level * (gain || 1)) / loudest) ** LIFT * half);
     // Bars of two pixels: each takes the extremes of every block under it, so no peak is lost.
     for (let x = left; x < right; x += BAR) {
       const first = blockAt(x);
       const last = Math.max(first + 1, blockAt(x + BAR));
       if (last <= 0 || first >= blocks.lowest.length) continue;
       const { lowest, highest, hiss } = extremesOf(pyramid, first, last);
-      const [up, down] = [(highest / loudest) ** LIFT * half, (-lowest / loudest) ** LIFT * half];
+      const [up, down] = [high(highest), high(-lowest)];
       context.fillStyle = hiss > 0.5 ? palette.hiss : palette.voice;
       context.fillRect(x, middle - up - 0.4, BAR - 0.3, up + down + 0.8);
     }
@@ -194,7 +226,7 @@ function paintWave({ context, system, data, palette }: Brush, row: Row): void {
       context.beginPath();
       for (let x = left; x < right; x += BAR) {
         const { power } = extremesOf(pyramid, blockAt(x - LOUDNESS_REACH), blockAt(x + LOUDNESS_REACH) + 1);
-        const share = Math.max(0, 1 + decibels(Math.sqrt(power)) / LOUDNESS_RANGE_DB);
+        const share = Math.max(0, 1 + decibels(Math.sqrt(power) * (gain || 1)) / LOUDNESS_RANGE_DB);
         const y = row.y + row.height - 2 - share * (row.height - 4);
         if (x === left) context.moveTo(x, y);
         else context.lineTo(x, y);
@@ -202,6 +234,7 @@ function paintWave({ context, system, data, palette }: Brush, row: Row): void {
       context.stroke();
       context.lineWidth = 1;
     }
+    context.globalAlpha = 1;
   }
 }
 
@@ -264,14 +297,28 @@ function paintMouths(brush: Brush, row: Row): void {
   brush.context.lineWidth = 1;
 }
 
-const LABELS: Readonly<Record<string, string>> = { words: 'words', sounds: 'sounds', marks: 'by ear', wave: 'wave', mouth: 'mouth' };
+const LABELS: Readonly<Record<string, string>> = {
+  words: 'words',
+  sounds: 'sounds',
+  marks: 'by ear',
+  clips: 'clips',
+  wave: 'wave',
+  mouth: 'mouth',
+};
 
 /** Paints the whole system; the canvas is `plan.width` by `plan.systemHeight` CSS pixels. */
 export function paintSystem(brush: Brush): void {
   const { context, plan, palette } = brush;
   context.clearRect(0, 0, plan.width, plan.systemHeight);
   paintGrid(brush);
-  const painters = { words: paintWords, sounds: paintSounds, marks: paintMarks, wave: paintWave, mouth: paintMouths } as const;
+  const painters = {
+    words: paintWords,
+    sounds: paintSounds,
+    marks: paintMarks,
+    clips: paintClips,
+    wave: paintWave,
+    mouth: paintMouths,
+  } as const;
   for (const row of plan.rows) {
     if (row.name === 'ruler') continue;
     painters[row.name](brush, row);

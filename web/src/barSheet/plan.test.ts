@@ -10,7 +10,7 @@ import {
   type SceneDocument,
 } from '@zest-jaw/core';
 import fc from 'fast-check';
-import { hitTest, LABEL_WIDTH, MOUTH_SIZE, placeMouths, planBarSheet, rowNamed, SYSTEM_GAP, systemOfFrame } from './plan.js';
+import { hitTest, isSpokenIn, LABEL_WIDTH, MOUTH_SIZE, placeMouths, planBarSheet, rowNamed, SYSTEM_GAP, systemOfFrame } from './plan.js';
 import { phraseAt } from './phraseAt.js';
 
 const chart = starterChart('Test', 'brush');
@@ -51,6 +51,14 @@ const talk = Array.from(
 );
 
 describe('the plan of the bar sheet', () => {
+  it('gives a word that begins inside a frame to one row only, also where a row breaks in that frame', () => {
+    const words = [...Array(40).keys()].map((index) => [index * 0.3 + 0.011, index * 0.3 + 0.311] as const);
+    const plan = planBarSheet(sceneOf(words, 13), 420);
+    expect(plan.systems.length).toBeGreaterThan(2);
+    for (const [from, to] of words)
+      expect(plan.systems.filter((system) => isSpokenIn(system, { from: from * 24, to: to * 24 }))).toHaveLength(1);
+  });
+
   it('shows every frame in exactly one system, each inside the width', () => {
     fc.assert(
       fc.property(fc.integer({ min: 380, max: 2400 }), fc.constantFrom(8, 12, 24, 25, 30, 60), (width, fps) => {
@@ -72,7 +80,7 @@ describe('the plan of the bar sheet', () => {
     for (let frame = 0; frame < 12 * 24; frame += 7) {
       const system = systemOfFrame(plan, frame)!;
       const row = rowNamed(plan, 'mouth')!;
-      expect(hitTest(plan, system.scale.x(frame + 0.5), system.top + row.y + 5)).toEqual({ frame, row: 'mouth' });
+      expect(hitTest(plan, system.scale.x(frame + 0.5), system.top + row.y + 5)).toMatchObject({ frame, row: 'mouth', within: 5 });
     }
     expect(hitTest(plan, 100, plan.systemHeight + SYSTEM_GAP / 2)).toBeUndefined();
     expect(hitTest(plan, 2, 5)!.frame).toBe(plan.systems[0]!.from);

@@ -12,10 +12,12 @@ import {
   timeScale,
   type Exposure,
   type SceneDocument,
+  type Span,
   type TimeScale,
 } from '@zest-jaw/core';
+import { CLIP_LINE, layClips } from './clipLane.js';
 
-export type RowName = 'ruler' | 'words' | 'sounds' | 'marks' | 'wave' | 'mouth';
+export type RowName = 'ruler' | 'words' | 'sounds' | 'marks' | 'clips' | 'wave' | 'mouth';
 
 export interface Row {
   readonly name: RowName;
@@ -73,11 +75,12 @@ const HEIGHTS: Readonly<Record<'key' | 'listen', readonly (readonly [RowName, nu
     ['mouth', 68],
   ],
   listen: [
-    ['ruler', 22],
-    ['words', 28],
-    ['sounds', 26],
-    ['marks', 22],
-    ['wave', 76],
+    ['ruler', 20],
+    ['words', 26],
+    ['sounds', 24],
+    ['marks', 20],
+    ['clips', CLIP_LINE],
+    ['wave', 58],
   ],
 };
 
@@ -104,6 +107,22 @@ function growthFor(heights: readonly (readonly [RowName, number])[], systems: nu
   return Math.min(MOST_GROWTH, Math.max(1, (room / Math.max(1, systems) - fixed) / growing));
 }
 
+/** Words of several speakers, those that overlap as one. */
+function joined(words: readonly Span[]): Span[] {
+  const spans: Span[] = [];
+  for (const word of words) {
+    const last = spans.at(-1);
+    if (last && word.from < last.to) spans[spans.length - 1] = { from: last.from, to: Math.max(last.to, word.to) };
+    else spans.push(word);
+  }
+  return spans;
+}
+
+/** Lines that the lane of clips needs for none to cover another. */
+function clipLines(scene: SceneDocument): number {
+  return Math.max(1, ...layClips(scene, () => '').map((clip) => clip.level + 1));
+}
+
 /**
  * @param width of the sheet, in pixels
  * @param room height in sight, in pixels; a short scene grows to use it
@@ -112,10 +131,9 @@ export function planBarSheet(scene: SceneDocument, width: number, view: 'key' | 
   const { frameRate, lengthFrames } = sceneSettings(scene);
   const fps = framesPerSecond(frameRate);
   const across = Math.max(200, width - LABEL_WIDTH - RIGHT_MARGIN);
-  const words = placedWords(scene).map(({ from, to }) => ({
-    from: framePositionOfSample(frameRate, from),
-    to: framePositionOfSample(frameRate, to),
-  }));
+  const words = joined(
+    placedWords(scene).map(({ from, to }) => ({ from: framePositionOfSample(frameRate, from), to: framePositionOfSample(frameRate, to) })),
+  );
   // Every system has the same scale, so that a length on one is the same length on the next.
   const settings = TRIED_SCALES.map((share) => {
     const perFrame = Math.min(PER_FRAME.most, Math.max(PER_FRAME.least, (PER_SECOND / fps) * share));
@@ -123,8 +141,9 @@ export function planBarSheet(scene: SceneDocument, width: number, view: 'key' | 
     return { perFrame, stretches, cost: cost + NARROW_COST * Math.abs(1 - share) };
   });
   const { perFrame, stretches } = settings.reduce((best, setting) => (setting.cost < best.cost ? setting : best));
-  const growth = growthFor(HEIGHTS[view], stretches.length, room);
-  const rows = stackRows(HEIGHTS[view], growth);
+  const heights = HEIGHTS[view].map(([name, height]) => [name, name === 'clips' ? height * clipLines(scene) : height] as const);
+  const growth = growthFor(heights, stretches.length, room);
+  const rows = stackRows(heights, growth);
   const systemHeight = rows.at(-1)!.y + rows.at(-1)!.height;
   const systems = stretches.map((stretch, index) => ({
     ...stretch,
@@ -144,9 +163,22 @@ export function systemOfFrame(plan: BarSheetPlan, frame: number): SystemPlan | u
   return plan.systems.find((system) => frame >= system.from && frame < system.to);
 }
 
+/** Ends closer than this, in frames, are one place: sums of samples differ in the last digit. */
+const SAME_PLACE = 1e-6;
+
+/** Whether a word or a sound belongs to a system, by where exactly its words begin and end; one too long for any row belongs to several. */
+export function isSpokenIn({ wordsFrom, wordsTo }: SystemPlan, { from, to }: Span): boolean {
+  return to > wordsFrom + SAME_PLACE && from < wordsTo - SAME_PLACE;
+}
+
 export interface Hit {
   readonly frame: number;
+  /** The frame with its fraction. */
+  readonly position: number;
   readonly row: RowName | undefined;
+  /** Pixels below the row's top. */
+  readonly within: number;
+  readonly perFrame: number;
 }
 
 /** What lies under a point of the sheet; undefined between systems. */
@@ -154,7 +186,10 @@ export function hitTest(plan: BarSheetPlan, x: number, y: number): Hit | undefin
   const system = plan.systems.find(({ top }) => y >= top && y < top + plan.systemHeight);
   if (!system) return undefined;
   const within = y - system.top;
-  return { frame: system.scale.frame(x), row: plan.rows.find((row) => within >= row.y && within < row.y + row.height)?.name };
+  const row = plan.rows.find((candidate) => within >= candidate.y && within < candidate.y + candidate.height);
+  const { scale } = system;
+  const position = system.from + (x - scale.x(system.from)) / scale.perFrame;
+  return { frame: scale.frame(x), position, row: row?.name, within: within - (row?.y ?? 0), perFrame: scale.perFrame };
 }
 
 /** A mouth placed in the lane: a roomy exposure has it at full size, short ones take turns above and below the middle. */

@@ -18,9 +18,11 @@ import {
   type Pause,
   type WavePyramid,
 } from '@zest-jaw/core';
+import { layClips, type SheetClip } from './clipLane.js';
 
 export interface SheetWord {
   readonly id: string;
+  readonly clip: string;
   readonly text: string;
   readonly from: number;
   readonly to: number;
@@ -36,23 +38,31 @@ export interface SheetSound {
   readonly colour: string;
 }
 
-/** A recording's wave and the frame it starts at. */
+/** A recording's wave and where it is heard, in frames, fractions allowed. */
 export interface PlacedWave {
-  readonly atFrame: number;
+  readonly characterId: string;
+  /** Where the recording would start were its head not trimmed. */
+  readonly startFrame: number;
+  readonly fromFrame: number;
+  readonly toFrame: number;
   readonly samplesPerFrame: number;
+  /** How loud it is heard, as a factor; 0 when muted. */
+  readonly gain: number;
   readonly pyramid: WavePyramid;
   /** Stretches in which nobody speaks, in samples of the recording. */
   readonly pauses: readonly Pause[];
 }
 
-/** The level of a frame, in decibels below full scale, over all recordings; undefined where there is none. */
+/** The level of a frame, in decibels below full scale, over all recordings that are heard; undefined where there is none. */
 export function maybeLevelAt(waves: readonly PlacedWave[], frame: number): number | undefined {
   let power: number | undefined;
-  for (const { atFrame, samplesPerFrame, pyramid } of waves) {
+  for (const { startFrame, fromFrame, toFrame, samplesPerFrame, gain, pyramid } of waves) {
+    const [from, to] = [Math.max(frame, fromFrame), Math.min(frame + 1, toFrame)];
+    if (from >= to || gain === 0) continue;
     const perFrame = samplesPerFrame / pyramid.levels[0].samplesPerBlock;
-    const [first, last] = [Math.floor((frame - atFrame) * perFrame), Math.ceil((frame + 1 - atFrame) * perFrame)];
+    const [first, last] = [Math.floor((from - startFrame) * perFrame), Math.ceil((to - startFrame) * perFrame)];
     if (last <= 0 || first >= pyramid.levels[0].power.length) continue;
-    power = (power ?? 0) + extremesOf(pyramid, first, last).power;
+    power = (power ?? 0) + extremesOf(pyramid, first, last).power * gain * gain;
   }
   return power === undefined ? undefined : decibels(Math.sqrt(power));
 }
@@ -73,7 +83,10 @@ export interface SheetData {
   readonly marks: readonly EarMark[];
   /** Frames where the track goes over to another chart. */
   readonly chartChanges: readonly number[];
+  readonly clips: readonly SheetClip[];
   readonly waves: readonly PlacedWave[];
+  /** Whose lane this is: the waves of others are drawn faintly. */
+  readonly characterId: string;
   /** The loudness is drawn over the wave. */
   readonly showsLoudness: boolean;
   readonly firstFrame: number;
@@ -119,7 +132,7 @@ export function sheetData(
   trackId: string,
   charts: ReadonlyMap<string, ChartDocument>,
   waves: readonly PlacedWave[],
-  showsLoudness = false,
+  { showsLoudness = false, nameOf = () => '' }: { showsLoudness?: boolean; nameOf?: (characterId: string) => string } = {},
 ): SheetData {
   const { frameRate, firstFrame } = sceneSettings(scene);
   const frames = (sample: number): number => framePositionOfSample(frameRate, sample);
@@ -127,7 +140,14 @@ export function sheetData(
   const groups = charts.get(track?.chartId ?? '')?.groups ?? [];
   const speaker = track?.characterId ?? '';
   return {
-    words: placedWords(scene).map(({ id, text, from, to, confidence }) => ({ id, text, confidence, from: frames(from), to: frames(to) })),
+    words: placedWords(scene, speaker).map(({ id, clip, text, from, to, confidence }) => ({
+      clip,
+      id,
+      text,
+      confidence,
+      from: frames(from),
+      to: frames(to),
+    })),
     sounds: placedSounds(scene, speaker).map(({ id, symbol, from, to }) => ({
       id,
       symbol,
@@ -141,7 +161,9 @@ export function sheetData(
     chartChanges: chartStretches(scene, trackId)
       .slice(1)
       .map((stretch) => stretch.from),
+    clips: layClips(scene, nameOf),
     waves,
+    characterId: speaker,
     showsLoudness,
     firstFrame,
     framesPerSecond: Math.round(frameRate.num / frameRate.den),

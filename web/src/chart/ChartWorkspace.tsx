@@ -1,6 +1,18 @@
 /** The Chart step: the cards, the drawing desk with its try-out, and what the chosen drawing is and plays. */
 import { chartSettings, moveDrawingTo, type ChartDocument } from '@zest-jaw/core';
-import { DndContext, KeyboardSensor, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  pointerWithin,
+  useSensor,
+  useSensors,
+  type Active,
+  type CollisionDetection,
+  type DragEndEvent,
+  type Over,
+} from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { useEffect, useState, type DragEvent, type ReactElement } from 'react';
 import { filesOfDrop, type ChosenFile } from '../api/imports.js';
@@ -31,6 +43,26 @@ interface ChartWorkspaceProps {
   readonly session: DocumentSession<ChartDocument>;
   /** Opens another chart of the character. */
   readonly onSwitch: (chartId: string) => void;
+}
+
+/** The mouse drops where it points; the keyboard, which points nowhere, on the nearest card. */
+const cardUnder: CollisionDetection = (drag) =>
+  drag.pointerCoordinates
+    ? pointerWithin(drag)
+    : closestCenter({ ...drag, droppableContainers: drag.droppableContainers.filter((place) => place.id !== 'desk') });
+
+/** What a screen reader says while a card is carried, by the labels of the cards. */
+function announcements(
+  chart: ChartDocument,
+): Record<'onDragStart' | 'onDragOver' | 'onDragEnd' | 'onDragCancel', (drag: { active: Active; over?: Over | null }) => string> {
+  const label = (place: { id: string | number }): string =>
+    place.id === 'desk' ? 'the desk' : (chart.drawings.find((drawing) => drawing.id === place.id)?.label ?? '');
+  return {
+    onDragStart: ({ active }) => `${label(active)} picked up.`,
+    onDragOver: ({ active, over }) => (over ? `${label(active)} is over ${label(over)}.` : `${label(active)} is over nothing.`),
+    onDragEnd: ({ active, over }) => (over ? `${label(active)} put down at ${label(over)}.` : `${label(active)} put back.`),
+    onDragCancel: ({ active }) => `${label(active)} put back.`,
+  };
 }
 
 const SIDES = ['Mouth', 'Finish', 'Head'] as const;
@@ -96,7 +128,12 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
   };
   return (
     <ChartProvider value={open}>
-      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={cardUnder}
+        onDragEnd={onDragEnd}
+        accessibility={{ announcements: announcements(chart) }}
+      >
         <main
           className="relative grid min-h-0 flex-1 grid-cols-[minmax(330px,1fr)_minmax(460px,1.25fr)_300px]"
           onDragOver={(event) => {

@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
 import { Easel } from '../mouth/Easel.js';
-import { openPlayer } from '../sound/player.js';
+import { openPlayer, wholeSound } from '../sound/player.js';
 import { openPlayhead } from '../sound/playhead.js';
 import { Round } from '../ui/Round.js';
 import { useKeys } from '../ui/useKeys.js';
@@ -56,10 +56,11 @@ export function TryOut(): ReactElement {
     if (loaded.current === wanted) return;
     player.setScene([], wanted.frameRate, false);
     const sounds = await Promise.all(
-      wanted.recordings.map(async ({ url, atSample }) => {
+      wanted.recordings.map(async ({ url, atSample, part }) => {
         const response = await fetch(url);
         if (!response.ok) throw new Error('The recording could not be loaded. Reload the page to try again.');
-        return { atSample, buffer: await player.decode(await response.arrayBuffer()) };
+        const buffer = await player.decode(await response.arrayBuffer());
+        return { ...wholeSound(buffer, atSample), ...part };
       }),
     );
     player.setScene(sounds, wanted.frameRate, true);

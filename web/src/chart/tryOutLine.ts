@@ -1,5 +1,6 @@
 /** What the try-out speaks: a line that ships with the application, or the animator's own last one. */
 import {
+  clipGains,
   placedSounds,
   sampleAtFrame,
   sceneSettings,
@@ -12,6 +13,7 @@ import {
 } from '@zest-jaw/core';
 import { useQuery, type UseQueryResult } from '@tanstack/react-query';
 import { api } from '../api/http.js';
+import type { PlacedSound } from '../sound/player.js';
 import { useScenes } from '../api/queries.js';
 import { useSceneOfChart } from './sceneOfChart.js';
 
@@ -21,8 +23,8 @@ export interface TryOutLine {
   readonly lengthFrames: number;
   readonly rules: KeyingRules;
   readonly sounds: readonly SceneSound[];
-  /** Recordings, and the sample each starts at. */
-  readonly recordings: readonly { readonly url: string; readonly atSample: number }[];
+  /** Recordings, the sample each is heard from, and the part of each that is heard when it is not all of it. */
+  readonly recordings: readonly { readonly url: string; readonly atSample: number; readonly part?: Partial<PlacedSound> }[];
 }
 
 const SHIPPED_RATE: FrameRate = { num: 24, den: 1 };
@@ -53,13 +55,18 @@ function lineOfScene(scene: SceneDocument, characterId: string): TryOutLine | un
   if (!track) return undefined;
   const sounds = placedSounds(scene, track.characterId);
   if (sounds.length === 0) return undefined;
+  const gains = clipGains(scene.clips);
   return {
     title,
     frameRate,
     lengthFrames,
     rules: track.rules,
     sounds: sounds.map(({ symbol, stress, from, to }) => ({ symbol, ...(stress === undefined ? {} : { stress }), from, to })),
-    recordings: scene.clips.map((clip) => ({ url: `/api/assets/${clip.audio}`, atSample: sampleAtFrame(frameRate, clip.atFrame) })),
+    recordings: scene.clips.map(({ id, audio, atFrame, fromSample, toSample }) => ({
+      url: `/api/assets/${audio}`,
+      atSample: sampleAtFrame(frameRate, atFrame),
+      part: { fromSample, toSample, gain: gains.get(id)! },
+    })),
   };
 }
 

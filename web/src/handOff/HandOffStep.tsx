@@ -16,6 +16,7 @@ import { sendJson, sentenceOf } from '../api/http.js';
 import { cancelJob, useJob } from '../api/job.js';
 import { Easel } from '../mouth/Easel.js';
 import { Mouth } from '../mouth/Mouth.js';
+import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 
@@ -69,6 +70,7 @@ function PicturesCard(): ReactElement {
       <h2 id="pictures-title" className="name text-[21px]">
         Numbered pictures
       </h2>
+      <SpeakerSwitch />
       <p className="mb-4 text-ink-soft">{`One PNG a frame with transparency, ${lengthFrames} in a zip file, every mouth's cross in the same place.`}</p>
       <div className="mb-4 grid grid-cols-4 gap-2">
         {shown.map((look, index) => {
@@ -159,12 +161,18 @@ function PicturesCard(): ReactElement {
 }
 
 function SheetCard(): ReactElement {
-  const { document, track, charts, character } = useOpenScene();
+  const { document, allCharts, characters } = useOpenScene();
   const { title } = sceneSettings(document);
-  const csv = useMemo(
-    () => exposureSheetCsv(document, [{ trackId: track.id, name: character.name, charts }]),
-    [document, track.id, character.name, charts],
+  // Everybody who speaks, beside one another.
+  const tracks = useMemo(
+    () =>
+      document.tracks.map(({ id, characterId }) => {
+        const name = characters.find((character) => character.id === characterId)?.name ?? 'Somebody';
+        return { trackId: id, name, charts: allCharts };
+      }),
+    [document.tracks, characters, allCharts],
   );
+  const csv = useMemo(() => exposureSheetCsv(document, tracks), [document, tracks]);
   const rows = csv
     .split('\r\n')
     .slice(0, 22)
@@ -187,7 +195,7 @@ function SheetCard(): ReactElement {
             <tr>
               {rows[0]!.map((cell) => (
                 <th key={cell} className="px-2 py-1 font-semibold">
-                  {cell.replace(`${character.name} `, '')}
+                  {tracks.length === 1 ? cell.replace(`${tracks[0]!.name} `, '') : cell}
                 </th>
               ))}
             </tr>
@@ -213,9 +221,10 @@ function SheetCard(): ReactElement {
 }
 
 export function HandOffStep(): ReactElement {
+  const { track } = useOpenScene();
   return (
     <main className="grid min-h-0 flex-1 grid-cols-2 gap-4 overflow-y-auto p-[16px_18px]">
-      <PicturesCard />
+      <PicturesCard key={track.id} />
       <SheetCard />
     </main>
   );

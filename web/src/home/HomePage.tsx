@@ -108,12 +108,28 @@ function Card({
 }
 
 /** The characters of a production with their charts, and a way to a new one. */
-function Characters({ characters, charts }: { characters: readonly CharacterView[]; charts: readonly ChartView[] }): ReactElement {
+function Characters({
+  productionId,
+  characters,
+  charts,
+}: {
+  productionId: string;
+  characters: readonly CharacterView[];
+  charts: readonly ChartView[];
+}): ReactElement {
   const navigate = useNavigate();
   const [making, setMaking] = useState(false);
   return (
     <section className="mt-9" aria-label="Characters">
-      <h3 className="name mb-3 text-[21px]">Characters and their mouths</h3>
+      <div className="mb-3 flex items-baseline gap-4">
+        <h3 className="name text-[21px]">Characters and their mouths</h3>
+        <Link
+          to={`/productions/${productionId}/pronunciations`}
+          className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"
+        >
+          How words are said
+        </Link>
+      </div>
       <ul className="flex flex-wrap gap-3">
         {characters.map((character) => {
           const own = charts
@@ -248,7 +264,7 @@ export function HomePage(): ReactElement {
                   </button>
                 </li>
               </ul>
-              <Characters characters={production.characters} charts={charts.data ?? []} />
+              <Characters productionId={production.id} characters={production.characters} charts={charts.data ?? []} />
             </section>
           );
         })}

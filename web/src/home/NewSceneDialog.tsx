@@ -6,16 +6,17 @@ import {
   maybeDrawingOfGroup,
   maybeFrameRate,
   type ProductionView,
-  scriptWords,
   USUAL_FRAME_RATES,
 } from '@zest-jaw/core';
 import { RadioGroup } from 'radix-ui';
 import { useState, type FormEvent, type ReactElement } from 'react';
 import { useNavigate } from 'react-router';
-import { api, sentenceOf } from '../api/http.js';
+import { sendJson, sentenceOf } from '../api/http.js';
+import { useUpload } from '../api/recordings.js';
 import { Easel } from '../mouth/Easel.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
+import { Progress } from '../ui/Progress.js';
 
 interface NewSceneDialogProps {
   readonly recording: File;
@@ -40,13 +41,18 @@ export function NewSceneDialog({ recording, productions, charts, onClose }: NewS
   const [characterId, setCharacterId] = useState(characters[0]?.id ?? '');
   const [fault, setFault] = useState<string>();
   const [sending, setSending] = useState(false);
+  const [firstFrame, setFirstFrame] = useState('1');
+  const upload = useUpload(recording);
+  const busy = !upload.recording && !upload.fault;
   const navigate = useNavigate();
   const frameRate = rate === OTHER ? otherRate : rate;
 
   const maybeFault = (): string | undefined => {
-    if (scriptWords(script).length === 0) return 'Type the line as it is spoken. The words are what the recording is searched for.';
     if (!maybeFrameRate(frameRate))
       return `The frame rate is “${frameRate}”. It may be ${FRAME_RATE_LIMITS.slowest} to ${FRAME_RATE_LIMITS.fastest}, such as 24 or 29.97.`;
+    const first = Number(firstFrame);
+    if (firstFrame.trim() === '' || !Number.isInteger(first) || first < 0 || first > 9_999_999)
+      return `The first frame is “${firstFrame}”. It may be a whole number from 0 to 9999999, such as 0, 1, 101 or 1001.`;
     return undefined;
   };
 
@@ -56,12 +62,16 @@ export function NewSceneDialog({ recording, productions, charts, onClose }: NewS
     setFault(wrong);
     if (wrong) return;
     setSending(true);
-    const form = new FormData();
-    form.set('recording', recording);
-    for (const [name, value] of Object.entries({ title: title.trim() || recording.name, script, frameRate, characterId, holdFrames: hold }))
-      form.set(name, value);
     try {
-      const { sceneId } = await api<{ sceneId: string }>('/scenes', { method: 'POST', body: form });
+      const { sceneId } = await sendJson<{ sceneId: string }>('POST', '/scenes', {
+        recordingId: upload.recording!.id,
+        title: title.trim() || recording.name,
+        script,
+        frameRate,
+        characterId,
+        holdFrames: Number(hold),
+        firstFrame: Number(firstFrame),
+      });
       await navigate(`/scenes/${sceneId}/key`);
     } catch (error) {
       setFault(sentenceOf(error));
@@ -85,10 +95,10 @@ export function NewSceneDialog({ recording, productions, charts, onClose }: NewS
               value={script}
               autoFocus
               onChange={(event) => setScript(event.target.value)}
-              placeholder="The line as it is spoken. (Directions in brackets are not read.)"
+              placeholder="The line as it is spoken. (Directions in brackets are not read.) Left empty, only sounds are read."
             />
           </label>
-          <div className="grid grid-cols-2 gap-4">
+          <div className="grid grid-cols-[1fr_1fr_100px] gap-4">
             <label className="flex flex-col gap-1 font-semibold">
               Frame rate
               <select className="field font-normal" value={rate} onChange={(event) => setRate(event.target.value)}>
@@ -120,6 +130,15 @@ export function NewSceneDialog({ recording, productions, charts, onClose }: NewS
                 </select>
               </label>
             )}
+            <label className="flex flex-col gap-1 font-semibold">
+              First frame
+              <input
+                className="field font-normal"
+                inputMode="numeric"
+                value={firstFrame}
+                onChange={(event) => setFirstFrame(event.target.value)}
+              />
+            </label>
           </div>
         </div>
         <div>
@@ -151,11 +170,14 @@ export function NewSceneDialog({ recording, productions, charts, onClose }: NewS
           </RadioGroup.Root>
         </div>
         <div className="col-span-2 flex items-center gap-3">
-          <p className="flex-1 text-[14px] text-bad" role="alert">
-            {fault}
-          </p>
-          <Button onClick={onClose}>Not now</Button>
-          <Button type="submit" weight="main" disabled={sending}>
+          <div className="flex-1">
+            {busy && <Progress label="Decoding the recording" done={upload.done} message={upload.message} />}
+            <p className="text-[14px] text-bad" role="alert">
+              {upload.fault ?? fault}
+            </p>
+          </div>
+          <Button onClick={onClose}>{busy ? 'Cancel' : 'Not now'}</Button>
+          <Button type="submit" weight="main" disabled={sending || !upload.recording}>
             {sending ? 'Sending…' : 'Read the track'}
           </Button>
         </div>

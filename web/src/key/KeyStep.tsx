@@ -14,6 +14,7 @@ import {
 import { useCallback, useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { Easel } from '../mouth/Easel.js';
+import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
@@ -100,6 +101,7 @@ export function KeyStep(): ReactElement {
       heading={
         <>
           <h2 className="name text-[19px]">{character.name}</h2>
+          <SpeakerSwitch />
           <span className="text-ink-soft">
             {data.words.length > 0 ? count(data.words.length, 'word', 'words') : isReading ? 'being read' : 'nothing read yet'}
           </span>

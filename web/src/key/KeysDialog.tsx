@@ -11,11 +11,12 @@ const KEYS: KeyList = [
     [
       ['Space', 'play, stop'],
       ['Shift Space', 'play again from where it was started'],
-      ['P', 'play the phrase at the playhead'],
+      ['P', 'play the selection, or the phrase at the playhead'],
       ['L', 'loop it'],
       ['[ ]', 'the loop begins earlier, ends later; with Shift the other way'],
       ['1 2 3 4', 'full, half, quarter, eighth speed'],
-      ['← →', 'one frame, and hear it'],
+      ['← →', 'one frame, and hear it; held, on at its own pace'],
+      ['Shift ← →', 'select frames; Escape selects none'],
       ['Ctrl ← →', 'one second'],
       ['↑ ↓', 'the exposure before, the next one'],
       ['Home End', 'first frame, last frame'],
@@ -35,6 +36,7 @@ const KEYS: KeyList = [
     'Change',
     [
       ['K', 'key the pencil again'],
+      ['M', 'in Listen: write down what you hear'],
       ['Ctrl Z', 'undo'],
       ['Ctrl Shift Z', 'redo'],
       ['?', 'this page'],

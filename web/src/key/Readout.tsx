@@ -19,7 +19,7 @@ export function Readout(): ReactElement {
   const word = mostHeard(data.words, frame);
   const sounds = data.sounds.filter((sound) => sound.from < frame + 1 && sound.to > frame).map((sound) => sound.ipa);
   return (
-    <div className="flex h-[44px] items-center gap-3" data-testid="readout">
+    <div className="flex h-[44px] items-center gap-3" data-testid="readout" data-frame={frame}>
       <span className="name min-w-[52px] text-[28px] leading-none">{frameNumber(document, frame)}</span>
       <div className="min-w-0 flex-1 leading-tight">
         <p className="truncate font-semibold">

@@ -33,8 +33,6 @@ export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactEleme
   const step = (by: number): void => playhead.scrubTo(playhead.store.getState().frame + by);
   return (
     <footer
-      // A button pressed with the mouse gives Space back to playing.
-      onClick={(event) => event.detail > 0 && (event.target as HTMLElement).closest('button')?.blur()}
       onWheel={(event) => step(event.deltaY > 0 ? 1 : -1)}
       className="flex h-[58px] shrink-0 items-center gap-2 border-t border-rule px-[18px] text-[14px] text-ink-soft"
     >
@@ -56,7 +54,7 @@ export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactEleme
       <Round label="One frame on (→)" onClick={() => step(1)}>
         <StepForward size={17} />
       </Round>
-      <Round label="Loop the phrase (L)" pressed={loop !== null} onClick={onLoop}>
+      <Round label="Loop the phrase, or what is selected (L)" pressed={loop !== null} onClick={onLoop}>
         <Repeat size={17} />
       </Round>
       <span className="mx-2 h-6 border-l border-rule" />

@@ -1,20 +1,20 @@
 /** The tray: every mouth of the chart with its keycap, in the left hand's rows. */
 import { clsx } from 'clsx';
 import { memo, type ReactElement } from 'react';
-import type { Drawing } from '@zest-jaw/core';
+import type { ChartDocument, Drawing } from '@zest-jaw/core';
 import { colourOfDrawing } from '../barSheet/sheetData.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { useDrawingAtPlayhead, useOpenScene } from '../scene/sceneContext.js';
 
 interface MouthKeyProps {
+  readonly chart: ChartDocument;
   readonly drawing: Drawing;
   readonly colour: string;
   readonly isCurrent: boolean;
   readonly onPut: (drawing: string) => void;
 }
 
-const MouthKey = memo(function MouthKey({ drawing, colour, isCurrent, onPut }: MouthKeyProps): ReactElement {
-  const { chart } = useOpenScene();
+const MouthKey = memo(function MouthKey({ chart, drawing, colour, isCurrent, onPut }: MouthKeyProps): ReactElement {
   return (
     <button
       type="button"
@@ -50,6 +50,7 @@ export function Tray({ onPut }: { onPut: (drawing: string) => void }): ReactElem
       {chart.drawings.map((drawing) => (
         <MouthKey
           key={drawing.id}
+          chart={chart}
           drawing={drawing}
           colour={colourOfDrawing(chart, drawing)}
           isCurrent={drawing.id === current?.id}

@@ -1,16 +1,32 @@
 /** The Listen step: the script beside the wave and what was read under it. */
-import { type Clip, hasEnded, scriptWords, setScript } from '@zest-jaw/core';
-import { useRef, useState, type ReactElement } from 'react';
+import {
+  besideScript,
+  type Clip,
+  type ClipPart,
+  clipStart,
+  framesPerSecond,
+  hasEnded,
+  sampleAtFrame,
+  sceneSettings,
+  scriptWords,
+  setScript,
+} from '@zest-jaw/core';
+import { useCallback, useMemo, useRef, useState, type ReactElement } from 'react';
 import { flushSync } from 'react-dom';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
+import { phraseAt } from '../barSheet/phraseAt.js';
+import type { FrameRange } from '../sound/playhead.js';
 import { SURE_WORD } from '../barSheet/sheetData.js';
 import { mostHeard, Readout } from '../key/Readout.js';
 import { Hint } from '../key/Transport.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { Pills } from '../ui/Pills.js';
-import { ClipFactsPanel } from './ClipFactsPanel.js';
+import { ClipsPanel } from './ClipsPanel.js';
+import { SpeechMenu } from './SpeechMenu.js';
+import { useListenHolds } from './useListenHolds.js';
+import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { EarMarksPanel } from './EarMarksPanel.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
@@ -18,20 +34,34 @@ import { changeSoundSettings, soundSettings } from '../sound/soundSettings.js';
 import { Button } from '../ui/Button.js';
 
 function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
-  const { session, reading, readAgain } = useOpenScene();
+  const { session, document, reading, readAgain, data, playhead } = useOpenScene();
   // What is being typed; undefined when the field shows the document.
   const [draft, setDraft] = useState<string>();
   const script = draft ?? clip.script;
   const isReading = reading !== undefined && !hasEnded(reading);
+  const { frameRate, lengthFrames } = sceneSettings(document);
+  const own = data.words.filter((word) => word.clip === clip.id);
+  const phraseOf = (frame: number): FrameRange => phraseAt(own, frame, framesPerSecond(frameRate), lengthFrames);
+  const phraseHere = (): FrameRange => playhead.store.getState().selection ?? phraseOf(playhead.store.getState().frame);
+  /** Frames of the scene as samples of the recording. */
+  const partOf = ({ from, to }: FrameRange): ClipPart => {
+    const start = clipStart(document, clip);
+    const within = (sample: number): number => Math.min(clip.toSample, Math.max(clip.fromSample, sample));
+    return { fromSample: within(sampleAtFrame(frameRate, from) - start), toSample: within(sampleAtFrame(frameRate, to) - start) };
+  };
+  const doubtfulPhrases = new Map(
+    own.filter((word) => word.confidence < SURE_WORD).map((word) => [phraseOf(word.from).from, phraseOf(word.from)]),
+  );
+  const doubtful = [...doubtfulPhrases.values()].map(partOf);
   const isEmpty = scriptWords(script, clip.language).length === 0;
   const save = (): void => {
     setDraft(undefined);
     if (script !== clip.script) session.change(setScript(session.store.getState().document, clip.id, script, newId));
   };
-  const read = async (): Promise<void> => {
+  const read = async (parts?: readonly ClipPart[]): Promise<void> => {
     save();
     try {
-      await readAgain(clip.id);
+      await readAgain(clip.id, parts);
     } catch (error) {
       toast.error(sentenceOf(error));
     }
@@ -50,21 +80,41 @@ function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
         onBlur={save}
         className="field resize-y leading-relaxed"
       />
-      {isEmpty && <p className="text-[14px] text-bad">There are no words here to look for. Type the line as it is spoken.</p>}
-      <Button weight="main" className="self-start" disabled={isReading || isEmpty} onClick={() => void read()}>
+      <SpeechMenu clip={clip} />
+      {isEmpty && <p className="text-[14px] text-ink-soft">There are no words here to look for: only sounds will be read.</p>}
+      <Button weight="main" className="self-start" disabled={isReading} onClick={() => void read()}>
         Read the track again
       </Button>
+      {own.length > 0 && (
+        <div className="flex flex-wrap gap-2">
+          <Button className="py-[3px]! text-[14px]!" disabled={isReading} onClick={() => void read([partOf(phraseHere())])}>
+            Only this phrase
+          </Button>
+          <Button className="py-[3px]! text-[14px]!" disabled={isReading || doubtful.length === 0} onClick={() => void read(doubtful)}>
+            Only what is doubtful
+          </Button>
+        </div>
+      )}
       <p className="text-[14px] text-ink-soft">Words and sounds are read anew, and the pencil is keyed again. Ink stays.</p>
     </div>
   );
 }
 
-/** Every word that was read, the one at the playhead lit; pressing one goes there. */
-function ReadWords(): ReactElement {
+/** Every word that was read, the one at the playhead lit; pressing one goes there. What the script says and nobody said is struck through. */
+function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
   const { data, playhead } = useOpenScene();
   const frame = useFrame();
   const here = mostHeard(data.words, frame);
   const doubtful = data.words.filter((word) => word.confidence < SURE_WORD).length;
+  const line = useMemo(() => {
+    const own = data.words.filter((word) => word.clip === clip?.id);
+    const script = clip && own.length > 0 ? scriptWords(clip.script, clip.language).map((word) => word.text) : [];
+    const beside = besideScript(
+      script,
+      own.map((word) => word.text),
+    );
+    return beside.map(({ text, read }) => ({ text, word: read === undefined ? undefined : own[read] }));
+  }, [clip, data.words]);
   return (
     <div className="mt-2 flex min-h-0 flex-1 flex-col gap-2">
       <h2 className="name text-[19px]">What was read</h2>
@@ -78,20 +128,23 @@ function ReadWords(): ReactElement {
               : `${doubtful} of ${data.words.length} words are doubtful, marked by wavy lines: listen to them.`}
       </p>
       <div className="flex flex-wrap gap-x-1 gap-y-1.5 overflow-y-auto pb-2">
-        {data.words.map((word) => {
-          const isHere = word === here;
-          return (
+        {line.map(({ text, word }, index) =>
+          word ? (
             <button
               key={word.id}
               type="button"
               onClick={() => playhead.scrubTo(Math.round(word.from))}
               title={`confidence ${Math.round(word.confidence * 100)} %`}
-              className={`rounded-md px-1.5 py-0.5 ${isHere ? 'bg-zest text-on-zest' : 'bg-word'} ${word.confidence < SURE_WORD ? 'underline decoration-zest decoration-wavy underline-offset-4' : ''}`}
+              className={`rounded-md px-1.5 py-0.5 ${word === here ? 'bg-zest text-on-zest' : 'bg-word'} ${word.confidence < SURE_WORD ? 'underline decoration-zest decoration-wavy underline-offset-4' : ''}`}
             >
-              {word.text}
+              {text}
             </button>
-          );
-        })}
+          ) : (
+            <s key={`missed ${index}`} className="px-1 py-0.5 text-ink-soft" title="Not heard in the recording">
+              {text}
+            </s>
+          ),
+        )}
       </div>
     </div>
   );
@@ -104,12 +157,25 @@ const Swatch = ({ colour, children }: { colour: string; children: string }): Rea
 );
 
 export function ListenStep(): ReactElement {
-  const { document, track, facts } = useOpenScene();
-  const clip = document.clips.find((candidate) => candidate.characterId === track.characterId);
-  const [how, setHow] = useState<'script' | 'ear'>('script');
+  const { document, session, track, showTrack } = useOpenScene();
+  const [chosenClip, chooseClip] = useState<string>();
+  const own = document.clips.filter((candidate) => candidate.characterId === track.characterId);
+  const clip = own.find((candidate) => candidate.id === chosenClip) ?? own[0];
+  const [how, setHow] = useState<'script' | 'ear' | 'clips'>('script');
   const field = useRef<HTMLInputElement>(null);
-  const found = clip && facts.get(clip.audio);
   const showsLoudness = useStore(soundSettings, (state) => state.showsLoudness);
+  const choose = useCallback(
+    (id: string): void => {
+      chooseClip(id);
+      // As it is now: the clip may have been placed just before.
+      const { clips, tracks } = session.store.getState().document;
+      const speaker = clips.find((candidate) => candidate.id === id)?.characterId;
+      const lane = tracks.find((candidate) => candidate.characterId === speaker);
+      if (lane) showTrack(lane.id);
+    },
+    [session, showTrack],
+  );
+  const holds = useListenHolds(choose);
   return (
     <SheetStep
       view="listen"
@@ -119,28 +185,33 @@ export function ListenStep(): ReactElement {
           field.current?.focus();
         },
       }}
+      holds={holds}
+      chosenClip={clip?.id}
       label="Wave and reading"
       aside={
         <>
           <Pills
             label="How it is read"
             options={[
-              ['script', 'From the script'],
+              ['script', 'Script'],
               ['ear', 'By ear'],
+              ['clips', 'Recordings'],
             ]}
             value={how}
             onChange={setHow}
           />
           {clip && how === 'script' && <ScriptPanel key={clip.id} clip={clip} />}
           {clip && how === 'ear' && <EarMarksPanel key={clip.id} clip={clip} field={field} />}
-          {how === 'script' && <ReadWords />}
-          {found && <ClipFactsPanel facts={found} />}
+          {how === 'clips' && <ClipsPanel chosen={clip} onChoose={choose} />}
+          {how === 'script' && <ReadWords clip={clip} />}
           <Readout />
         </>
       }
       heading={
         <>
-          <h2 className="name mr-auto text-[19px]">Wave and reading</h2>
+          <h2 className="name text-[19px]">Wave and reading</h2>
+          <SpeakerSwitch />
+          <span className="flex-1" />
           <button
             type="button"
             aria-pressed={showsLoudness}

@@ -2,8 +2,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import {
   CHART_KIND,
+  type CharacterView,
   chartIdsOfScene,
   chartStretchAt,
+  type ClipPart,
   type ChartDocument,
   chartSettings,
   type ChartView,
@@ -36,8 +38,10 @@ import { SaveWord } from './SaveWord.js';
 import { AlonePage } from '../ui/AlonePage.js';
 import { TopBar } from '../ui/Frame.js';
 import { soundSettings } from '../sound/soundSettings.js';
+import { giveKeysBack } from '../ui/useKeys.js';
 import { theme } from '../ui/theme.js';
 import { ConflictDialog } from './ConflictDialog.js';
+import { SceneSettingsMenu } from './SceneSettingsMenu.js';
 import { SceneContext, type OpenScene } from './sceneContext.js';
 import { useSceneSound } from './useSceneSound.js';
 
@@ -52,7 +56,7 @@ const HOLDS = ['', 'on ones', 'on twos', 'on threes', 'on fours'];
 
 interface Sessions {
   readonly session: DocumentSession<SceneDocument>;
-  /** Every chart of the character, by id. */
+  /** Every chart of the production's characters, by id. */
   readonly chartSessions: ReadonlyMap<string, DocumentSession<ChartDocument>>;
 }
 
@@ -77,6 +81,8 @@ function useOfCharts<T>(
   return useSyncExternalStore(subscribe, read);
 }
 
+const NOBODY: readonly CharacterView[] = [];
+
 const saveStateOf = (state: SessionState<ChartDocument>): SaveState => state.saveState;
 const documentOf = (state: SessionState<ChartDocument>): ChartDocument => state.document;
 
@@ -87,7 +93,7 @@ function SceneHeader({
   production,
 }: Sessions & { document: SceneDocument; production: string }): ReactElement {
   const states = [useStore(session.store, (state) => state.saveState), ...useOfCharts(chartSessions, saveStateOf).values()];
-  const { title, frameRate, lengthFrames } = sceneSettings(document);
+  const { title, frameRate } = sceneSettings(document);
   const hold = document.tracks[0]?.rules.holdFrames ?? 1;
   return (
     <TopBar>
@@ -109,7 +115,7 @@ function SceneHeader({
       </nav>
       <div className="flex shrink-0 items-center gap-4 text-[14px] text-ink-soft">
         <span>{`${formatFrameRate(frameRate)} fps · ${HOLDS[hold] ?? `held ${hold}`}`}</span>
-        <span>{lengthFrames} frames</span>
+        <SceneSettingsMenu />
         <SaveWord states={states} />
       </div>
     </TopBar>
@@ -149,12 +155,13 @@ interface Loaded {
 
 const onRefusal = (sentence: string): void => void toast.message(sentence);
 
-/** Opens the scene and every chart of its character, each with what a closed tab left unsaved. */
-async function openSessions(view: SceneView, charts: readonly ChartView[]): Promise<Sessions> {
+/** Opens the scene and every chart of the production's characters, each with what a closed tab left unsaved. */
+async function openSessions(view: SceneView, charts: readonly ChartView[], characters: ReadonlySet<string>): Promise<Sessions> {
+  // Of every character, not only of those that speak: another one may begin to.
   const used = chartIdsOfScene(view.document);
-  const speaker = view.document.tracks[0]?.characterId;
-  const own = charts.filter((chart) => used.has(chart.id) || (speaker !== undefined && chart.characterId === speaker));
-  if (own.length === 0) throw new Error('The mouth chart of this scene is gone. Choose another scene.');
+  const own = charts.filter((chart) => used.has(chart.id) || characters.has(chart.characterId));
+  if (![...used].some((id) => own.some((chart) => chart.id === id)))
+    throw new Error('The mouth chart of this scene is gone. Choose another scene.');
   const common = { onRefusal, checksEveryChange: import.meta.env.DEV };
   const opened = await Promise.all(
     own.map((chart) => openSession<ChartDocument>(chart, { ...common, kind: CHART_KIND, path: '/charts', check: checkChart })),
@@ -166,6 +173,9 @@ async function openSessions(view: SceneView, charts: readonly ChartView[]): Prom
   return { session, chartSessions };
 }
 
+const charactersOf = (productions: readonly ProductionView[], id: string): ReadonlySet<string> =>
+  new Set(productions.find((production) => production.id === id)?.characters.map((character) => character.id));
+
 function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
   const [sessions, setSessions] = useState<Sessions>();
   const [fault, setFault] = useState<string>();
@@ -176,7 +186,7 @@ function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
     const close = ({ session, chartSessions }: Sessions): void => {
       for (const one of [session, ...chartSessions.values()]) one.close();
     };
-    openSessions(view, charts)
+    openSessions(view, charts, charactersOf(productions, view.productionId))
       .then((next) => {
         if (wanted) setSessions((opened = next));
         else close(next);
@@ -190,17 +200,19 @@ function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
       client.removeQueries({ queryKey: ['scene-charts', view.id] });
       void client.invalidateQueries({ queryKey: ['charts'] });
     };
+    // What the sessions begin from does not change while the scene is open; the list of productions may.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [view, charts, client]);
   if (fault) return <AlonePage title="This scene cannot be opened" text={fault} />;
   if (!sessions) return <AlonePage busy title="Opening the scene…" />;
-  return <SceneSteps view={view} productions={productions} {...sessions} />;
+  return <SceneSteps view={view} charts={charts} productions={productions} {...sessions} />;
 }
 
 /** Follows the reading of the scene; when it arrives, the session takes it in. */
 function useReading(
   view: SceneView,
   session: DocumentSession<SceneDocument>,
-): { reading: JobView | undefined; readAgain: (clipId: string) => Promise<void> } {
+): { reading: JobView | undefined; readAgain: OpenScene['readAgain'] } {
   const [jobId, setJobId] = useState(view.reading && !hasEnded(view.reading) ? view.reading.id : undefined);
   const followed = useJob(jobId);
   const reading = followed ?? view.reading ?? undefined;
@@ -209,14 +221,26 @@ function useReading(
     if (ended) session.refresh().catch((error: unknown) => toast.error(sentenceOf(error)));
   }, [ended, session]);
   const readAgain = useCallback(
-    async (clipId: string) => {
+    async (clipId: string, parts?: readonly ClipPart[]) => {
       await session.flush();
-      const job = await sendJson<JobView>('POST', `/scenes/${view.id}/readings`, { clipId });
+      const job = await sendJson<JobView>('POST', `/scenes/${view.id}/readings`, { clipId, ...(parts && { parts }) });
       setJobId(job.id);
     },
     [session, view.id],
   );
   return { reading, readAgain };
+}
+
+/** The charts of one character, by id; the same map until one of them changes. */
+function useChartsOf(
+  characterId: string | undefined,
+  charts: ReadonlyMap<string, ChartDocument>,
+  views: readonly ChartView[],
+): ReadonlyMap<string, ChartDocument> {
+  return useMemo(() => {
+    const own = new Set(views.filter((view) => view.characterId === characterId).map((view) => view.id));
+    return new Map([...charts].filter(([id]) => own.has(id)));
+  }, [characterId, charts, views]);
 }
 
 /** Fetches the small pictures of charts; the number changes when some have come. */
@@ -234,24 +258,26 @@ function usePictures(charts: ReadonlyMap<string, ChartDocument>): number {
   return count;
 }
 
-function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 'charts'> & Sessions): ReactElement {
+function SceneSteps({ view, charts: chartViews, productions, session, chartSessions }: Loaded & Sessions): ReactElement {
   const document = useStore(session.store, (state) => state.document);
-  const { playhead, waves, facts } = useSceneSound(document);
+  const { player, playhead, waves, facts } = useSceneSound(document);
   const { reading, readAgain } = useReading(view, session);
   const navigate = useNavigate();
   const currentTheme = useStore(theme, (state) => state.theme);
   const production = productions.find((candidate) => candidate.id === view.productionId);
-  const track = document.tracks[0];
-  const charts = useOfCharts(chartSessions, documentOf);
+  const [shownTrack, showTrack] = useState<string>();
+  const track = document.tracks.find((candidate) => candidate.id === shownTrack) ?? document.tracks[0];
+  const allCharts = useOfCharts(chartSessions, documentOf);
+  const charts = useChartsOf(track?.characterId, allCharts, chartViews);
   const showsLoudness = useStore(soundSettings, (state) => state.showsLoudness);
   const chartId = useStore(playhead.store, ({ frame }) => (track ? (chartStretchAt(document, track.id, frame)?.chartId ?? '') : ''));
   const chart = charts.get(chartId);
   const chartSession = chartSessions.get(chartId);
   const character = production?.characters.find((candidate) => candidate.id === track?.characterId);
-  const data = useMemo(
-    () => (track ? sheetData(document, track.id, charts, waves, showsLoudness) : undefined),
-    [document, track, charts, waves, showsLoudness],
-  );
+  const data = useMemo(() => {
+    const nameOf = (id: string): string => production?.characters.find((one) => one.id === id)?.name ?? 'Somebody';
+    return track ? sheetData(document, track.id, charts, waves, { showsLoudness, nameOf }) : undefined;
+  }, [document, track, charts, waves, showsLoudness, production]);
   const pictures = usePictures(charts);
   // The theme is a dependency, for palette and sprites are read from it; so are the pictures that have come.
   const look = useMemo(
@@ -259,11 +285,14 @@ function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [charts, currentTheme, pictures],
   );
+  const characters = production?.characters ?? NOBODY;
   const open = useMemo<OpenScene | undefined>(
     () =>
       track && character && data && chart && chartSession
         ? {
             sceneId: view.id,
+            productionId: view.productionId,
+            player,
             session,
             document,
             playhead,
@@ -273,6 +302,10 @@ function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 
             chartId,
             chartSession,
             charts,
+            allCharts,
+            chartViews,
+            characters,
+            showTrack,
             facts,
             data,
             ...look,
@@ -280,7 +313,29 @@ function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 
             readAgain,
           }
         : undefined,
-    [view.id, session, chartSession, chartId, charts, facts, document, playhead, track, character, chart, data, look, reading, readAgain],
+    [
+      view.id,
+      view.productionId,
+      player,
+      session,
+      chartSession,
+      chartId,
+      charts,
+      allCharts,
+      chartViews,
+      characters,
+      facts,
+      document,
+      playhead,
+      track,
+      character,
+      chart,
+      data,
+      look,
+      reading,
+      readAgain,
+      showTrack,
+    ],
   );
   useEffect(() => {
     const before = window.document.title;
@@ -296,7 +351,7 @@ function SceneSteps({ view, productions, session, chartSessions }: Omit<Loaded, 
     );
   return (
     <SceneContext.Provider value={open}>
-      <div className="flex h-full min-h-0 flex-col">
+      <div className="flex h-full min-h-0 flex-col" onClick={giveKeysBack}>
         <SceneHeader session={session} chartSessions={chartSessions} document={document} production={production?.name ?? ''} />
         <Outlet />
       </div>

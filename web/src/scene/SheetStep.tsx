@@ -1,6 +1,6 @@
 /** A step made of a bar sheet: something beside it, the transport below, and every key explained. */
 import { useState, type ReactElement, type ReactNode } from 'react';
-import { BarSheet } from '../barSheet/BarSheet.js';
+import { BarSheet, type Holds } from '../barSheet/BarSheet.js';
 import { KeysDialog } from '../key/KeysDialog.js';
 import { Transport } from '../key/Transport.js';
 import { useKeys, type KeyMap } from '../ui/useKeys.js';
@@ -18,9 +18,12 @@ interface SheetStepProps {
   readonly hints: ReactNode;
   /** Keys of this step, beside those of the transport. */
   readonly keys?: KeyMap;
+  /** What a press on the sheet takes hold of; without one it scrubs. */
+  readonly holds?: Holds;
+  readonly chosenClip?: string | undefined;
 }
 
-export function SheetStep({ view, label, aside, heading, hints, keys }: SheetStepProps): ReactElement {
+export function SheetStep({ view, label, aside, heading, hints, keys, holds, chosenClip }: SheetStepProps): ReactElement {
   const { document, data, sprites, palette, playhead } = useOpenScene();
   const transport = useTransportKeys();
   const [helping, setHelping] = useState(false);
@@ -33,11 +36,20 @@ export function SheetStep({ view, label, aside, heading, hints, keys }: SheetSte
           <ReadingStrip />
           <div className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5">
             <div className="mb-2 flex shrink-0 items-center gap-3">{heading}</div>
-            <BarSheet scene={document} data={data} view={view} sprites={sprites} palette={palette} playhead={playhead} />
+            <BarSheet
+              scene={document}
+              data={data}
+              view={view}
+              sprites={sprites}
+              palette={palette}
+              playhead={playhead}
+              holds={holds}
+              chosenClip={chosenClip}
+            />
           </div>
         </section>
       </main>
-      <Transport onLoop={transport.loopPhrase} onHelp={() => setHelping(true)} hints={hints} />
+      <Transport onLoop={transport.loopHere} onHelp={() => setHelping(true)} hints={hints} />
       <KeysDialog open={helping} onClose={() => setHelping(false)} />
     </>
   );

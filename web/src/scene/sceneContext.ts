@@ -2,7 +2,9 @@
 import {
   type CharacterView,
   type ChartDocument,
+  type ChartView,
   type ClipFacts,
+  type ClipPart,
   type Drawing,
   type JobView,
   maybeDrawing,
@@ -16,10 +18,13 @@ import type { Palette } from '../barSheet/palette.js';
 import type { SheetData } from '../barSheet/sheetData.js';
 import type { MouthSprites } from '../mouth/paintFigure.js';
 import type { DocumentSession } from '../session/documentSession.js';
+import type { Player } from '../sound/player.js';
 import type { Playhead } from '../sound/playhead.js';
 
 export interface OpenScene {
   readonly sceneId: string;
+  readonly productionId: string;
+  readonly player: Player;
   readonly session: DocumentSession<SceneDocument>;
   readonly document: SceneDocument;
   readonly playhead: Playhead;
@@ -31,6 +36,14 @@ export interface OpenScene {
   readonly chartSession: DocumentSession<ChartDocument>;
   /** Every chart of the character, by id. */
   readonly charts: ReadonlyMap<string, ChartDocument>;
+  /** Every chart of every character of the production, by id. */
+  readonly allCharts: ReadonlyMap<string, ChartDocument>;
+  /** Whose chart each is, as it was when the scene was opened. */
+  readonly chartViews: readonly ChartView[];
+  /** Everybody who may speak. */
+  readonly characters: readonly CharacterView[];
+  /** Shows another track: that of another speaker. */
+  readonly showTrack: (trackId: string) => void;
   /** What is in each recording, by its hash. */
   readonly facts: ReadonlyMap<string, ClipFacts>;
   readonly data: SheetData;
@@ -38,8 +51,8 @@ export interface OpenScene {
   readonly palette: Palette;
   /** The reading under way or last done, if any. */
   readonly reading: JobView | undefined;
-  /** Saves, then reads the clip again. */
-  readonly readAgain: (clipId: string) => Promise<void>;
+  /** Saves, then reads the clip again, or parts of it. */
+  readonly readAgain: (clipId: string, parts?: readonly ClipPart[]) => Promise<void>;
 }
 
 export const SceneContext = createContext<OpenScene | null>(null);

@@ -1,6 +1,6 @@
 /** The scene's recordings: fetched, decoded, given to the player, and measured for the wave. */
-import { sampleAtFrame, sceneSettings, SAMPLE_RATE, type ClipFacts, type SceneDocument } from '@zest-jaw/core';
-import { useEffect, useMemo, useState } from 'react';
+import { clipGains, sampleAtFrame, sceneSettings, SAMPLE_RATE, type ClipFacts, type SceneDocument } from '@zest-jaw/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { openPlayer, type Player } from '../sound/player.js';
 import { openPlayhead, type Playhead } from '../sound/playhead.js';
@@ -22,6 +22,7 @@ async function fetchDecoded(player: Player, hash: string): Promise<Decoded> {
 }
 
 export interface SceneSound {
+  readonly player: Player;
   readonly playhead: Playhead;
   readonly waves: readonly PlacedWave[];
   /** What is in each recording, by its hash, once it has been fetched. */
@@ -42,11 +43,16 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
     [player, playhead],
   );
 
+  const known = useRef(decoded);
+  useEffect(() => {
+    known.current = decoded;
+  }, [decoded]);
   useEffect(() => {
     let current = true;
-    const wanted = hashes.split(',').filter(Boolean);
+    const wanted = [...new Set(hashes.split(',').filter((hash) => hash && !known.current.has(hash)))];
+    // What has been fetched stays: a take that is put back by undo is there at once.
     Promise.all(wanted.map(async (hash) => [hash, await fetchDecoded(player, hash)] as const))
-      .then((entries) => current && setDecoded(new Map(entries)))
+      .then((entries) => current && setDecoded((before) => new Map([...before, ...entries])))
       .catch((error: unknown) => current && toast.error(error instanceof Error ? error.message : 'The recording could not be played.'));
     return () => {
       current = false;
@@ -58,9 +64,11 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
   const frameRate = settings?.frameRate;
   useEffect(() => {
     if (!clips || !frameRate) return;
-    const sounds = clips.flatMap((clip) => {
-      const found = decoded.get(clip.audio);
-      return found ? [{ atSample: sampleAtFrame(frameRate, clip.atFrame), buffer: found.buffer }] : [];
+    const gains = clipGains(clips);
+    const sounds = clips.flatMap(({ id, audio, atFrame, fromSample, toSample }) => {
+      const found = decoded.get(audio);
+      if (!found) return [];
+      return [{ atSample: sampleAtFrame(frameRate, atFrame), buffer: found.buffer, fromSample, toSample, gain: gains.get(id)! }];
     });
     player.setScene(sounds, frameRate, sounds.length === clips.length);
   }, [clips, frameRate, decoded, player]);
@@ -70,23 +78,27 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
     if (lengthFrames !== undefined) playhead.setLength(lengthFrames);
   }, [lengthFrames, playhead]);
 
-  const waves = useMemo(
-    () =>
-      (clips ?? []).flatMap((clip) => {
-        const found = decoded.get(clip.audio);
-        return found && frameRate
-          ? [
-              {
-                atFrame: clip.atFrame,
-                samplesPerFrame: (SAMPLE_RATE * frameRate.den) / frameRate.num,
-                pyramid: found.pyramid,
-                pauses: found.pauses,
-              },
-            ]
-          : [];
-      }),
-    [clips, frameRate, decoded],
-  );
+  const waves = useMemo(() => {
+    if (!clips || !frameRate) return [];
+    const gains = clipGains(clips);
+    const samplesPerFrame = (SAMPLE_RATE * frameRate.den) / frameRate.num;
+    return clips.flatMap((clip): PlacedWave[] => {
+      const found = decoded.get(clip.audio);
+      if (!found) return [];
+      return [
+        {
+          characterId: clip.characterId,
+          startFrame: clip.atFrame - clip.fromSample / samplesPerFrame,
+          fromFrame: clip.atFrame,
+          toFrame: clip.atFrame + (clip.toSample - clip.fromSample) / samplesPerFrame,
+          samplesPerFrame,
+          gain: gains.get(clip.id)!,
+          pyramid: found.pyramid,
+          pauses: found.pauses,
+        },
+      ];
+    });
+  }, [clips, frameRate, decoded]);
   const facts = useMemo(() => new Map([...decoded].map(([hash, found]) => [hash, found.facts])), [decoded]);
-  return { playhead, waves, facts };
+  return { player, playhead, waves, facts };
 }

@@ -1,6 +1,6 @@
 /** What is asked of the sound device, on a stand-in whose clock is set by hand. */
 import { handsAt } from './clapTest.js';
-import { openPlayer } from './player.js';
+import { openPlayer, wholeSound, type PlacedSound } from './player.js';
 import { changeSoundSettings } from './soundSettings.js';
 
 interface Started {
@@ -27,16 +27,18 @@ class StandInContext {
   close = async (): Promise<void> => void (this.closed = true);
   decodeAudioData = async (): Promise<unknown> => ({ length: 48_000 });
   createGain = (): unknown => ({
+    context: this,
     gain: {
       setValueAtTime: (value: number, at: number) => this.ramps.push([value, at]),
       linearRampToValueAtTime: (value: number, at: number) => this.ramps.push([value, at]),
     },
     connect: () => undefined,
+    disconnect: () => undefined,
   });
   createBufferSource = (): unknown => {
     const entry: Started = { when: 0, offset: 0, duration: 0, stopped: false };
     return {
-      connect: () => undefined,
+      connect: (next: unknown) => next,
       disconnect: () => undefined,
       start: (when: number, offset: number, duration: number) => this.started.push(Object.assign(entry, { when, offset, duration })),
       stop: () => (entry.stopped = true),
@@ -47,7 +49,7 @@ class StandInContext {
 const rate = { num: 24, den: 1 };
 const buffer = (samples: number): AudioBuffer => ({ length: samples }) as AudioBuffer;
 
-function opened(sounds: { atSample: number; buffer: AudioBuffer }[]) {
+function opened(sounds: readonly PlacedSound[]) {
   Object.assign(globalThis, { AudioContext: StandInContext });
   const player = openPlayer();
   player.setScene(sounds, rate, true);
@@ -57,7 +59,7 @@ function opened(sounds: { atSample: number; buffer: AudioBuffer }[]) {
 
 describe('the player', () => {
   it('starts the recording where the range begins, and tells the frame by the audio clock', () => {
-    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     player.play({ fromFrame: 12, toFrame: 48, loop: false });
     expect(device.started).toHaveLength(1);
     expect(device.started[0]).toMatchObject({ offset: 0.5, duration: 1.5 });
@@ -70,7 +72,7 @@ describe('the player', () => {
   });
 
   it('takes the way to the loudspeaker off', () => {
-    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     device.outputLatency = 0.1;
     player.play({ fromFrame: 0, toFrame: 48, loop: false });
     device.currentTime = device.started[0]!.when + 0.601;
@@ -78,10 +80,7 @@ describe('the player', () => {
   });
 
   it('starts a recording that begins later at its own time, and leaves out what lies outside', () => {
-    const { player, device } = opened([
-      { atSample: 24_000, buffer: buffer(48_000) },
-      { atSample: 480_000, buffer: buffer(48_000) },
-    ]);
+    const { player, device } = opened([wholeSound(buffer(48_000), 24_000), wholeSound(buffer(48_000), 480_000)]);
     player.play({ fromFrame: 0, toFrame: 24, loop: false });
     expect(device.started).toHaveLength(1);
     expect(device.started[0]!.when).toBeCloseTo(10.52, 6);
@@ -89,7 +88,7 @@ describe('the player', () => {
   });
 
   it('loops without losing a sample: each round starts where the last one ended', () => {
-    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     player.play({ fromFrame: 0, toFrame: 12, loop: true });
     const start = device.started[0]!.when;
     device.currentTime = start + 0.505;
@@ -100,7 +99,7 @@ describe('the player', () => {
   });
 
   it('scrubs one frame, faded at both ends', () => {
-    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     player.scrub(10);
     expect(device.started[0]!.offset).toBeCloseTo(10 / 24, 9);
     expect(device.started[0]!.duration).toBeCloseTo(1 / 24, 9);
@@ -111,7 +110,7 @@ describe('the player', () => {
   });
 
   it('leaves nothing sounding when it stops, plays anew or closes', () => {
-    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     player.play({ fromFrame: 0, toFrame: 48, loop: false });
     player.play({ fromFrame: 4, toFrame: 48, loop: false });
     expect(device.started.map((entry) => entry.stopped)).toEqual([true, false]);
@@ -120,6 +119,21 @@ describe('the player', () => {
     expect(player.maybeFrameHeard()).toBeUndefined();
     player.close();
     expect(device.closed).toBe(true);
+  });
+
+  it('plays what a trim leaves of a recording, where it is, as loud as it is set, and nothing of a muted one', () => {
+    const made = { length: 96_000, getChannelData: () => Float32Array.from({ length: 96_000 }, (_, index) => index / 96_000) };
+    const sound = { atSample: 4000, buffer: made as unknown as AudioBuffer, fromSample: 24_000, toSample: 48_000 };
+    const { player, device } = opened([
+      { ...sound, gain: 2 },
+      { ...sound, gain: 0 },
+    ]);
+    player.play({ fromFrame: 0, toFrame: 48, loop: false });
+    expect(device.started).toHaveLength(1);
+    expect(device.started[0]!.when).toBeCloseTo(10.02 + 4000 / 48_000, 9);
+    expect(device.started[0]).toMatchObject({ offset: 0.5, duration: 0.5 });
+    const mix = player.mixOf(0, 24);
+    expect([mix[3999], mix[4000], mix[27_999], mix[28_000]].map((value) => Math.round(value! * 1000) / 1000)).toEqual([0, 0.5, 1, 0]);
   });
 
   it('waits for the recordings before it plays', async () => {
@@ -131,13 +145,13 @@ describe('the player', () => {
     await Promise.resolve();
     await Promise.resolve();
     expect(awake).toBe(false);
-    player.setScene([{ atSample: 0, buffer: buffer(10) }], rate, true);
+    player.setScene([wholeSound(buffer(10), 0)], rate, true);
     await waking;
     expect(awake).toBe(true);
   });
 
   it('plays slow sound by the same clock: at half speed a second of it is half a second of the scene', () => {
-    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     player.play({ fromFrame: 0, toFrame: 24, loop: false, slow: buffer(96_000) });
     const start = device.started[0]!.when;
     device.currentTime = start + 1.001;
@@ -147,7 +161,7 @@ describe('the player', () => {
   });
 
   it('waits out the gap of a loop on its last frame, and begins the next round exactly after it', () => {
-    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     player.play({ fromFrame: 0, toFrame: 24, loop: true, gapSeconds: 0.5 });
     const start = device.started[0]!.when;
     device.currentTime = start + 1.25;
@@ -160,14 +174,14 @@ describe('the player', () => {
   });
 
   it('lets as many frames be heard at a step as are set', () => {
-    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     player.scrub(4, 3);
     expect(device.started[0]!.offset).toBeCloseTo(4 / 24, 6);
     expect(device.started[0]!.duration).toBeCloseTo(3 / 24, 6);
   });
 
   it('counts the delay of the headphones in', () => {
-    const { player, device } = opened([{ atSample: 0, buffer: buffer(96_000) }]);
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     changeSoundSettings({ outputDelayMs: 250 });
     player.play({ fromFrame: 0, toFrame: 48, loop: false });
     device.currentTime = device.started[0]!.when + 0.7501;
@@ -178,10 +192,7 @@ describe('the player', () => {
   it('mixes what is heard of a stretch, recordings over one another added', () => {
     const ramp = (value: number): AudioBuffer =>
       ({ length: 4000, getChannelData: () => new Float32Array(4000).fill(value) }) as unknown as AudioBuffer;
-    const { player } = opened([
-      { atSample: 0, buffer: ramp(0.25) },
-      { atSample: 2000, buffer: ramp(0.5) },
-    ]);
+    const { player } = opened([wholeSound(ramp(0.25), 0), wholeSound(ramp(0.5), 2000)]);
     const mix = player.mixOf(0, 4);
     expect(mix).toHaveLength(8000);
     expect([mix[0], mix[1999], mix[2000], mix[3999], mix[4000], mix[5999], mix[6000]]).toEqual([0.25, 0.25, 0.75, 0.75, 0.5, 0.5, 0]);

@@ -6,10 +6,20 @@
 import { frameAtSample, SAMPLE_RATE, sampleAtFrame, type FrameRate } from '@zest-jaw/core';
 import { soundSettings } from './soundSettings.js';
 
-/** A decoded recording and the scene sample it starts at. */
+/** A decoded recording, the part of it that is heard, and the scene sample at which that part starts. */
 export interface PlacedSound {
   readonly atSample: number;
   readonly buffer: AudioBuffer;
+  /** `[fromSample, toSample)` of the recording. */
+  readonly fromSample: number;
+  readonly toSample: number;
+  /** A factor; 0 is silent. */
+  readonly gain: number;
+}
+
+/** A recording heard whole, as it is. */
+export function wholeSound(buffer: AudioBuffer, atSample: number): PlacedSound {
+  return { atSample, buffer, fromSample: 0, toSample: buffer.length, gain: 1 };
 }
 
 export interface PlayRange {
@@ -39,6 +49,14 @@ export interface Player {
   maybeFrameHeard(): number | undefined;
   /** Lets a frame be heard, and as many after it as asked for. */
   scrub(frame: number, frames?: number): void;
+  /** Plays on unheard, for recording in a quiet room. */
+  hush(isHushed: boolean): void;
+  /** Seconds a frame lasts. */
+  frameSeconds(): number;
+  /** The sound device, open: for recording beside playing. */
+  device(): AudioContext;
+  /** When, on the device's clock, the frame played first is heard; undefined when nothing plays. */
+  maybeHeardSince(): number | undefined;
   close(): void;
 }
 
@@ -51,6 +69,15 @@ export function openPlayer(): Player {
   // Opened when first needed, and again after closing: a device is not held by a page that makes no sound.
   let opened: AudioContext | undefined;
   const device = (): AudioContext => (opened ??= new AudioContext({ sampleRate: SAMPLE_RATE, latencyHint: 'interactive' }));
+  /** Everything goes through it, so that the scene can play on unheard. */
+  let master: GainNode | undefined;
+  const out = (): GainNode => {
+    if (master?.context !== device()) {
+      master = device().createGain();
+      master.connect(device().destination);
+    }
+    return master!;
+  };
   let sounds: readonly PlacedSound[] = [];
   let frameRate: FrameRate = { num: 24, den: 1 };
   let playing: { range: PlayRange; startedAt: number; sources: AudioBufferSourceNode[] } | undefined;
@@ -60,14 +87,21 @@ export function openPlayer(): Player {
 
   /** Starts every recording's part of a stretch of the scene. */
   const startSounds = (fromSample: number, toSample: number, when: number, into: AudioNode): AudioBufferSourceNode[] =>
-    sounds.flatMap(({ atSample, buffer }) => {
+    sounds.flatMap((sound) => {
+      const { atSample, buffer, gain } = sound;
       const first = Math.max(fromSample, atSample);
-      const last = Math.min(toSample, atSample + buffer.length);
-      if (first >= last) return [];
+      const last = Math.min(toSample, atSample + sound.toSample - sound.fromSample);
+      if (first >= last || gain === 0) return [];
       const source = device().createBufferSource();
       source.buffer = buffer;
-      source.connect(into);
-      source.start(when + (first - fromSample) / SAMPLE_RATE, (first - atSample) / SAMPLE_RATE, (last - first) / SAMPLE_RATE);
+      if (gain === 1) source.connect(into);
+      else {
+        const raised = device().createGain();
+        raised.gain.value = gain;
+        source.connect(raised).connect(into);
+      }
+      const offset = (sound.fromSample + first - atSample) / SAMPLE_RATE;
+      source.start(when + (first - fromSample) / SAMPLE_RATE, offset, (last - first) / SAMPLE_RATE);
       return [source];
     });
 
@@ -79,10 +113,10 @@ export function openPlayer(): Player {
   /** Starts what a range sounds like at its speed. */
   const startRange = (range: PlayRange, when: number): AudioBufferSourceNode[] => {
     const [from, to] = samplesOf(range);
-    if (!range.slow) return startSounds(from, to, when, device().destination);
+    if (!range.slow) return startSounds(from, to, when, out());
     const source = device().createBufferSource();
     source.buffer = range.slow;
-    source.connect(device().destination);
+    source.connect(out());
     source.start(when);
     return [source];
   };
@@ -149,11 +183,11 @@ export function openPlayer(): Player {
     mixOf: (fromFrame, toFrame) => {
       const [from, to] = [sampleAtFrame(frameRate, fromFrame), sampleAtFrame(frameRate, toFrame)];
       const mix = new Float32Array(to - from);
-      for (const { atSample, buffer } of sounds) {
+      for (const { atSample, buffer, fromSample, toSample, gain } of sounds) {
         const samples = buffer.getChannelData(0);
         const first = Math.max(from, atSample);
-        const last = Math.min(to, atSample + samples.length);
-        for (let at = first; at < last; at++) mix[at - from]! += samples[at - atSample]!;
+        const last = Math.min(to, atSample + toSample - fromSample);
+        if (gain > 0) for (let at = first; at < last; at++) mix[at - from]! += samples[fromSample + at - atSample]! * gain;
       }
       return mix;
     },
@@ -176,6 +210,12 @@ export function openPlayer(): Player {
       gain.connect(context.destination);
       scrubbing = startSounds(from, to, now, gain);
     },
+    hush: (isHushed) => {
+      out().gain.value = isHushed ? 0 : 1;
+    },
+    frameSeconds: () => frameRate.den / frameRate.num,
+    device,
+    maybeHeardSince: () => (playing ? playing.startedAt + latency() : undefined),
     close: () => {
       void opened?.close();
       opened = undefined;

@@ -18,6 +18,10 @@ class StandInPlayer implements Player {
   scrub = (frame: number): void => void this.scrubbed.push(frame);
   mixOf = (fromFrame: number, toFrame: number): Float32Array => new Float32Array((toFrame - fromFrame) * 2000);
   bufferOf = (samples: Float32Array<ArrayBuffer>): AudioBuffer => ({ length: samples.length }) as AudioBuffer;
+  hush = (): void => undefined;
+  frameSeconds = (): number => 0.002;
+  device = (): AudioContext => ({}) as AudioContext;
+  maybeHeardSince = (): undefined => undefined;
   close = (): void => undefined;
 }
 
@@ -58,7 +62,7 @@ describe('the playhead', () => {
     }
     player.heard = undefined;
     paint();
-    expect(playhead.store.getState()).toEqual({ frame: 10, playing: false, loop: null, slowness: 1 });
+    expect(playhead.store.getState()).toEqual({ frame: 10, playing: false, loop: null, slowness: 1, selection: null });
     expect(frames).toEqual([]);
   });
 
@@ -164,5 +168,76 @@ describe('the playhead', () => {
     await settled();
     changeSoundSettings({ loopGapSeconds: 0 });
     expect(player.played[0]).toMatchObject({ loop: true, gapSeconds: 0.5 });
+  });
+
+  it('plays a long stretch slowly to its end, piece after piece, and round and round when it is a loop', async () => {
+    const { player, playhead } = await opened();
+    playhead.setLength(4000);
+    playhead.setSlowness(2);
+    playhead.toggle();
+    await settled();
+    const pieces = (): number[][] => player.played.map(({ fromFrame, toFrame }) => [fromFrame, toFrame]);
+    const overAndOn = async (): Promise<void> => {
+      player.heard = undefined;
+      paint();
+      await settled();
+    };
+    await overAndOn();
+    await overAndOn();
+    expect(pieces()).toEqual([
+      [0, 1500],
+      [1500, 3000],
+      [3000, 4000],
+    ]);
+    await overAndOn();
+    expect(playhead.store.getState()).toMatchObject({ playing: false, frame: 0 });
+    player.played = [];
+    playhead.toggleLoop({ from: 100, to: 2000 });
+    await settled();
+    await overAndOn();
+    await overAndOn();
+    expect(pieces()).toEqual([
+      [100, 1600],
+      [1600, 2000],
+      [100, 1600],
+    ]);
+    playhead.stop();
+  });
+
+  it('goes on at its own pace while a key is held, forwards playing, backwards step by step, and stops when it is let go', async () => {
+    const { player, playhead } = await opened();
+    playhead.moveTo(20);
+    playhead.hold(1);
+    playhead.hold(1);
+    await settled();
+    expect(player.played).toEqual([{ fromFrame: 20, toFrame: 100, loop: false }]);
+    player.heard = 26;
+    paint();
+    playhead.letGo();
+    expect(playhead.store.getState()).toMatchObject({ playing: false, frame: 26 });
+    playhead.hold(-1);
+    while (playhead.store.getState().frame > 22) await settled();
+    playhead.letGo();
+    const { frame } = playhead.store.getState();
+    expect(player.scrubbed.slice(0, 4)).toEqual([25, 24, 23, 22]);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(playhead.store.getState().frame).toBe(frame);
+  });
+
+  it('selects with Shift and an arrow from where it stands, forwards and back over its start', async () => {
+    const { playhead } = await opened();
+    playhead.moveTo(10);
+    playhead.selectTo(11);
+    playhead.selectTo(12);
+    expect(playhead.store.getState().selection).toEqual({ from: 10, to: 13 });
+    for (const frame of [11, 10, 9, 8]) playhead.selectTo(frame);
+    expect(playhead.store.getState().selection).toEqual({ from: 8, to: 11 });
+    playhead.moveTo(50);
+    playhead.selectTo(49);
+    expect(playhead.store.getState().selection).toEqual({ from: 49, to: 51 });
+    playhead.select({ from: 90, to: 200 });
+    expect(playhead.store.getState().selection).toEqual({ from: 90, to: 100 });
+    playhead.setLength(80);
+    expect(playhead.store.getState().selection).toBeNull();
   });
 });

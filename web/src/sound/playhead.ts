@@ -19,6 +19,8 @@ export interface PlayheadState {
   /** What is played over and over; null when nothing is. */
   readonly loop: FrameRange | null;
   readonly slowness: Slowness;
+  /** Frames picked out, to be played, looped or worked on; null when none are. */
+  readonly selection: FrameRange | null;
 }
 
 export interface Playhead {
@@ -39,25 +41,38 @@ export interface Playhead {
   nudgeLoop(end: 'from' | 'to', by: number): void;
   /** Full, half, quarter or eighth speed, at its own pitch; what plays goes on at it. */
   setSlowness(slowness: Slowness): void;
+  /** Held: goes on in a direction at its own pace until it is let go. Backwards it sounds step by step. */
+  hold(direction: 1 | -1): void;
+  letGo(): void;
+  /** Picks frames out; null picks none. What lies outside the scene is left out. */
+  select(range: FrameRange | null): void;
+  /** Moves the end of the selection that the playhead is at, as Shift with an arrow does, and lets the frame be heard. */
+  selectTo(frame: number): void;
   stop(): void;
   setLength(lengthFrames: number): void;
   close(): void;
 }
 
-/** The longest stretch that is made slow at once, in frames; a longer one is heard up to there. */
-const MOST_SLOW_FRAMES = 3000;
+/** The longest stretch that is made slow at once, in frames; what is longer follows in further stretches. */
+const MOST_SLOW_FRAMES = 1500;
 
 /** Makes sound so many times as long. */
 export type Stretch = (samples: Float32Array, factor: number) => Promise<Float32Array<ArrayBuffer>>;
 
 export function openPlayhead(player: Player, stretch: Stretch): Playhead {
-  const store = createStore<PlayheadState>(() => ({ frame: 0, playing: false, loop: null, slowness: 1 }));
+  const store = createStore<PlayheadState>(() => ({ frame: 0, playing: false, loop: null, slowness: 1, selection: null }));
   let length = 1;
   let request = 0;
   /** Where the playhead returns to when it has played to the end. */
   let startedFrom = 0;
   /** Counts starts, so that a slow sound that arrives late is not played. */
   let starts = 0;
+  /** What follows the stretch being heard, when what is played is too long to be made slow at once. */
+  let ahead: FrameRange | undefined;
+  let held: 1 | -1 | undefined;
+  let pace: ReturnType<typeof setTimeout> | undefined;
+  /** The end of the selection that stays while the other is moved. */
+  let anchor: number | undefined;
 
   const clamped = (frame: number): number => Math.min(length - 1, Math.max(0, frame));
 
@@ -70,6 +85,10 @@ export function openPlayhead(player: Player, stretch: Stretch): Playhead {
 
   const follow = (): void => {
     const heard = player.maybeFrameHeard();
+    if (heard === undefined && ahead) {
+      void begin(ahead);
+      return;
+    }
     if (heard === undefined) {
       stop();
       store.setState({ frame: clamped(startedFrom) });
@@ -80,18 +99,20 @@ export function openPlayhead(player: Player, stretch: Stretch): Playhead {
     request = requestAnimationFrame(follow);
   };
 
-  const begin = async (range: FrameRange, loop: boolean): Promise<void> => {
+  const begin = async (range: FrameRange): Promise<void> => {
     starts += 1;
     const mine = starts;
     await player.wake();
-    const { slowness } = store.getState();
+    const { slowness, loop } = store.getState();
     const { from } = range;
     const to = slowness === 1 ? range.to : Math.min(range.to, from + MOST_SLOW_FRAMES);
     const slow = slowness === 1 ? undefined : player.bufferOf(await stretch(player.mixOf(from, to), slowness));
     // Stopped or begun again while the sound device was opening or the slow sound was being made.
     if (mine !== starts || !store.getState().playing) return;
-    const gapSeconds = loop ? soundSettings.getState().loopGapSeconds : 0;
-    player.play({ fromFrame: from, toFrame: to, loop, ...(gapSeconds > 0 && { gapSeconds }), ...(slow && { slow }) });
+    const goesRound = loop !== null && from === loop.from && to === loop.to;
+    ahead = to < range.to ? { from: to, to: range.to } : loop && !goesRound ? loop : undefined;
+    const gapSeconds = goesRound ? soundSettings.getState().loopGapSeconds : 0;
+    player.play({ fromFrame: from, toFrame: to, loop: goesRound, ...(gapSeconds > 0 && { gapSeconds }), ...(slow && { slow }) });
     cancelAnimationFrame(request);
     request = requestAnimationFrame(follow);
   };
@@ -101,7 +122,27 @@ export function openPlayhead(player: Player, stretch: Stretch): Playhead {
     cancelAnimationFrame(request);
     startedFrom = range.from;
     store.setState({ frame: range.from, playing: true, loop: loop ? range : null });
-    void begin(range, loop);
+    void begin(range);
+  };
+
+  const scrubTo = (frame: number): void => {
+    stop();
+    store.setState({ frame: clamped(frame) });
+    void player.wake().then(() => player.scrub(clamped(frame), soundSettings.getState().scrubFrames));
+  };
+
+  const letGo = (): void => {
+    clearTimeout(pace);
+    if (held === 1) stop();
+    held = undefined;
+  };
+
+  /** Steps backwards, each step heard, at the pace of the scene. */
+  const stepBack = (): void => {
+    const { frame, slowness } = store.getState();
+    if (frame === 0) return letGo();
+    scrubTo(frame - 1);
+    pace = setTimeout(stepBack, player.frameSeconds() * slowness * 1000);
   };
 
   return {
@@ -111,10 +152,29 @@ export function openPlayhead(player: Player, stretch: Stretch): Playhead {
       stop();
       store.setState({ frame: clamped(frame) });
     },
-    scrubTo: (frame) => {
-      stop();
-      store.setState({ frame: clamped(frame) });
-      void player.wake().then(() => player.scrub(clamped(frame), soundSettings.getState().scrubFrames));
+    scrubTo,
+    hold: (direction) => {
+      if (held === direction) return;
+      letGo();
+      held = direction;
+      const { frame } = store.getState();
+      if (direction === 1) start({ from: frame, to: length }, false);
+      else stepBack();
+    },
+    letGo,
+    select: (range) => {
+      anchor = undefined;
+      const within = range && { from: Math.max(0, range.from), to: Math.min(length, range.to) };
+      store.setState({ selection: within && within.from < within.to ? within : null });
+    },
+    selectTo: (frame) => {
+      const { frame: now, selection } = store.getState();
+      const isAtEnd = selection !== null && (now === selection.from || now === selection.to - 1);
+      if (!isAtEnd) anchor = undefined;
+      anchor ??= !isAtEnd ? now : now === selection.from ? selection.to - 1 : selection.from;
+      const to = clamped(frame);
+      scrubTo(to);
+      store.setState({ selection: { from: Math.min(anchor, to), to: Math.max(anchor, to) + 1 } });
     },
     toggle: () => {
       const { playing, frame } = store.getState();
@@ -153,8 +213,12 @@ export function openPlayhead(player: Player, stretch: Stretch): Playhead {
     },
     setLength: (lengthFrames) => {
       length = lengthFrames;
-      store.setState({ frame: clamped(store.getState().frame) });
+      const { frame, selection } = store.getState();
+      store.setState({ frame: clamped(frame), selection: selection && selection.to > length ? null : selection });
     },
-    close: stop,
+    close: () => {
+      letGo();
+      stop();
+    },
   };
 }

@@ -28,11 +28,20 @@ export function useKeys(keys: KeyMap): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const action = current.current[nameOfKey(event)];
-      if (!action || isTaken(event)) return;
+      if (!action || event.defaultPrevented || isTaken(event)) return;
       event.preventDefault();
       action(event);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
+}
+
+/**
+ * A button or link pressed with the mouse gives Space back to playing: put on what surrounds the
+ * buttons. One reached by keyboard keeps its focus, and so do those of dialogs.
+ */
+export function giveKeysBack(event: { readonly detail: number; readonly target: EventTarget }): void {
+  const target = event.target as HTMLElement;
+  if (event.detail > 0 && !target.closest('[role="dialog"], [role="menu"]')) target.closest<HTMLElement>('button, a')?.blur();
 }

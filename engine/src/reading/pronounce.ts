@@ -31,6 +31,12 @@ function dictionaryVariants(word: string): StressedSymbol[][] {
   });
 }
 
+/** The ways a word of the CMU Pronouncing Dictionary is said, without stress; undefined for a word it does not have. */
+export function maybeSoundsOf(word: string): string[][] | undefined {
+  const variants = dictionaryVariants(word).map((variant) => variant.map(({ symbol }) => symbol));
+  return variants.length > 0 ? variants : undefined;
+}
+
 /** The sounds of an English word, or of several: from the CMU Pronouncing Dictionary, else by its spelling. */
 export function maybePronunciation(text: string): StressedSymbol[] | undefined {
   const words = text.toLowerCase().match(/[\p{L}']+/gu) ?? [];

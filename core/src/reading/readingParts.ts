@@ -1,0 +1,81 @@
+/** Parts of a clip read again: which part of the script each is, and a new reading put in the place of the old. */
+import { scriptWords } from './scriptWords.js';
+import { besideScript } from './wordsNotSaid.js';
+import type { Reading, ReadPhoneme } from './reading.js';
+import type { Clip, SceneDocument } from '../scene/sceneDocument.js';
+import { SAMPLE_RATE } from '../time/frameRate.js';
+
+/** Samples of the recording, half-open. */
+export interface ClipPart {
+  readonly fromSample: number;
+  readonly toSample: number;
+}
+
+/** Heard on both sides of a part, so that its first and last sounds are whole. */
+const MARGIN = Math.round(0.12 * SAMPLE_RATE);
+
+/** What is read of a clip, from the scene's records. */
+export function readingOfClip(scene: SceneDocument, clip: Clip): Reading {
+  const words = scene.words.filter((word) => word.clip === clip.id);
+  const index = new Map(words.map((word, at) => [word.id, at]));
+  return {
+    sampleRate: SAMPLE_RATE,
+    durationSamples: clip.lengthSamples,
+    words: words.map(({ text, fromSample, toSample, confidence }) => ({ text, from: fromSample, to: toSample, confidence })),
+    phonemes: scene.phonemes
+      .filter((phoneme) => phoneme.clip === clip.id)
+      .map(({ symbol, stress, fromSample, toSample, confidence, word }) => ({
+        symbol,
+        ...(stress === undefined ? {} : { stress }),
+        from: fromSample,
+        to: toSample,
+        confidence,
+        word: word === null ? null : (index.get(word) ?? null),
+      })),
+    warnings: [],
+  };
+}
+
+/** The phrase around a part: out to where the words before and after it end and begin, less a margin, and what the script says there. */
+export function partOfScript(reading: Reading, clip: Clip, part: ClipPart): { readonly part: ClipPart; readonly script: string } {
+  // Where nothing was read, `last` comes before `first`: the part lies between the two.
+  const first = reading.words.filter((word) => word.to <= part.fromSample).length;
+  const last = reading.words.filter((word) => word.from < part.toSample).length - 1;
+  const inside = reading.words.slice(first, last + 1);
+  const before = reading.words[first - 1]?.to ?? clip.fromSample;
+  const after = reading.words[last + 1]?.from ?? clip.toSample;
+  const written = scriptWords(clip.script, clip.language);
+  const line = besideScript(
+    written.map((word) => word.text),
+    reading.words.map((word) => word.text),
+  );
+  const at = (read: number): number => line.findIndex((word) => word.read === read);
+  // From after the last word before the part to before the first one after it: words that were not heard may be there.
+  const [from, to] = [first > 0 ? at(first - 1) + 1 : 0, last + 1 < reading.words.length ? at(last + 1) : line.length];
+  return {
+    script: line
+      .slice(from, to)
+      .map((word) => word.text)
+      .join(' '),
+    part: {
+      fromSample: Math.max(before, Math.min(part.fromSample, (inside[0]?.from ?? part.fromSample) - MARGIN)),
+      toSample: Math.min(after, Math.max(part.toSample, (inside.at(-1)?.to ?? part.toSample) + MARGIN)),
+    },
+  };
+}
+
+/** A reading with a part of it read anew; what lies outside stays as it is. */
+export function withPartRead(reading: Reading, { fromSample, toSample }: ClipPart, anew: Reading): Reading {
+  const stays = (item: { readonly from: number; readonly to: number }): boolean => item.to <= fromSample || item.from >= toSample;
+  const words = [
+    ...reading.words.map((word, index) => ({ word, source: reading, index })).filter(({ word }) => stays(word)),
+    ...anew.words.map((word, index) => ({ word, source: anew, index })),
+  ].sort((a, b) => a.word.from - b.word.from);
+  const place = new Map(words.map(({ source, index }, at) => [`${source === anew}${index}`, at]));
+  const phonemesOf = (source: Reading, list: readonly ReadPhoneme[]): ReadPhoneme[] =>
+    list.map((phoneme) => ({ ...phoneme, word: phoneme.word === null ? null : (place.get(`${source === anew}${phoneme.word}`) ?? null) }));
+  const phonemes = [...phonemesOf(reading, reading.phonemes.filter(stays)), ...phonemesOf(anew, anew.phonemes)].sort(
+    (a, b) => a.from - b.from,
+  );
+  return { ...reading, words: words.map(({ word }) => word), phonemes, warnings: anew.warnings };
+}

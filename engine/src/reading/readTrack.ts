@@ -1,0 +1,264 @@
+/**
+ * Reads one recording into words and phonemes. It is cut at pauses into stretches that fit
+ * the recogniser; each takes from the script the words that it holds, or is read by
+ * syllables where there is no script. What was found is put together with its boundaries
+ * moved to where the sound changes, as a reading at 48 000 Hz.
+ */
+import {
+  arpabetSymbol,
+  assembleReading,
+  cutAtPauses,
+  factsOfClip,
+  floatsOf16Bit,
+  isSyllablePart,
+  MAX_SCRIPT_LETTERS,
+  peakLevel,
+  PLAIN_ACCENT,
+  RECOGNISER_RATE,
+  refineBoundaries,
+  SAMPLE_RATE,
+  scriptWords,
+  SILENT_BELOW_DB,
+  truthForRecogniser,
+  type AlignedWord,
+  type Reading,
+  type SampleSpan,
+  type ScriptLanguage,
+  type Truth,
+} from '@zest-jaw/core';
+import { alignStretch, heardAt, mostWords, wordsOf, type Alignment } from './alignStretch.js';
+import { arpabetOfFrench } from './frenchPhonemes.js';
+import { stressOf } from './pronounce.js';
+import { isPhonemeWord, type AlignedSegment, type Recogniser } from './recogniser.js';
+import { vocabularyOf, type KnownWord, type Speech } from './vocabulary.js';
+
+/** A share of the work done, 0 to 1, and what is being done, for the user. */
+export type ReportProgress = (done: number, doing: string) => void;
+
+export interface ReadRefusal {
+  readonly refusal: string;
+}
+
+export interface ReadOptions extends Partial<Speech> {
+  /** How the script is spelled: in the recogniser's language, or in IPA. */
+  readonly spelling?: ScriptLanguage;
+}
+
+/** The longest stretch read at once, in seconds: more exhausts the recogniser's memory. */
+const LONGEST_STRETCH = 20;
+/** A reading less sure than this, over its time, gets a warning; from 48 labelled lines and wrong scripts. */
+const DOUBTFUL = 0.88;
+/** Syllables less sure than this are not speech. Speech of the labelled voices is above 0.7. */
+const NOT_SPEECH = 0.5;
+
+/** A stop after silence has no audible closure; labelled speech gives it about this long before it opens, in seconds. */
+const CLOSURE_AFTER_SILENCE = 0.13;
+
+const seconds = (samples: number): number => samples / RECOGNISER_RATE;
+
+function laterBy(segments: readonly AlignedSegment[], by: number): AlignedSegment[] {
+  const moved = <T extends { fromSeconds: number; toSeconds: number }>(span: T): T => ({
+    ...span,
+    fromSeconds: span.fromSeconds + by,
+    toSeconds: span.toSeconds + by,
+  });
+  return segments.map((segment) => ({ ...moved(segment), phonemes: segment.phonemes.map(moved) }));
+}
+
+/** The closure of a stop after silence, shortened to what a mouth does. */
+function trimmed(segments: readonly AlignedSegment[]): AlignedSegment[] {
+  return segments.map((segment, index) => {
+    const before = segments[index - 1];
+    const [first, ...others] = segment.phonemes;
+    if (!segment.word || !first || (before && before.word !== undefined)) return segment;
+    const latest = first.toSeconds - CLOSURE_AFTER_SILENCE;
+    if (!/^(P|B|T|D|K|G|CH|JH|pp|bb|tt|dd|kk|gg)$/.test(first.symbol) || first.fromSeconds >= latest) return segment;
+    return { ...segment, fromSeconds: latest, phonemes: [{ ...first, fromSeconds: latest }, ...others] };
+  });
+}
+
+/** Every boundary moved to where the sound changes. */
+function refined(samples: Float32Array, segments: readonly AlignedSegment[]): AlignedSegment[] {
+  const sounds = refineBoundaries(
+    samples,
+    segments.flatMap((segment) => (segment.word === undefined ? [] : segment.phonemes)),
+  );
+  let next = 0;
+  return segments.flatMap((segment) => {
+    if (segment.word === undefined) return [];
+    const phonemes = segment.phonemes.map(() => sounds[next++]!);
+    return phonemes.length === 0
+      ? []
+      : [{ ...segment, phonemes, fromSeconds: phonemes[0]!.fromSeconds, toSeconds: phonemes.at(-1)!.toSeconds }];
+  });
+}
+
+/** Segments as words with their text and stress; `script` gives each found word of the script in order. */
+function namedWords(segments: readonly AlignedSegment[], script: readonly KnownWord[], isEnglish: boolean): AlignedWord[] {
+  let next = 0;
+  return segments.map((segment): AlignedWord => {
+    if (isPhonemeWord(segment.word!) || isSyllablePart(segment.word!))
+      return { text: null, confidence: segment.confidence, phonemes: segment.phonemes };
+    const word = script[next];
+    next += 1;
+    const symbols = segment.phonemes.map((phoneme) => phoneme.symbol);
+    const stresses = isEnglish ? stressOf(word?.spoken ?? segment.word!, symbols) : [];
+    const phonemes = segment.phonemes.map((phoneme, index) => ({ ...phoneme, symbol: `${phoneme.symbol}${stresses[index] ?? ''}` }));
+    return { text: word?.text ?? segment.word!, confidence: segment.confidence, phonemes };
+  });
+}
+
+const clock = (at: number): string => `${Math.floor(at / 60)}:${String(Math.floor(at % 60)).padStart(2, '0')}`;
+
+interface Found {
+  readonly segments: AlignedSegment[];
+  readonly words: KnownWord[];
+  readonly missed: KnownWord[];
+  readonly silent: SampleSpan[];
+  readonly score: number;
+}
+
+/** Aligns a script to a recording, stretch by stretch, each beginning with the word after the last one found. */
+async function findWords(
+  recogniser: Recogniser,
+  samples: Float32Array,
+  script: readonly KnownWord[],
+  report: ReportProgress,
+): Promise<Found> {
+  const stretches = cutAtPauses(samples, RECOGNISER_RATE, LONGEST_STRETCH);
+  const [segments, words, missed, silent]: [AlignedSegment[], KnownWord[], KnownWord[], SampleSpan[]] = [[], [], [], []];
+  let [next, speed, sum, time] = [0, 1, 0, 1e-9];
+  for (const [index, stretch] of stretches.entries()) {
+    const remaining = script.slice(next);
+    if (remaining.length === 0) break;
+    const part = samples.subarray(stretch.from, stretch.to);
+    const most = mostWords(part);
+    const isLast = index === stretches.length - 1 && remaining.length <= Math.max(most, stretches.length === 1 ? Infinity : 0);
+    const candidates = isLast ? remaining : remaining.slice(0, most);
+    const done = 0.1 + (0.82 * stretch.from) / samples.length;
+    report(done, stretches.length === 1 ? 'Listening for the words' : `${next} of ${script.length} words found`);
+    const tokens = candidates.map((word) => word.token);
+    const extent = isLast ? 'all' : 'first';
+    const alignment: Alignment | undefined = await alignStretch(recogniser, part, tokens, extent, speed, (doing) => report(done, doing));
+    if (!alignment || wordsOf(alignment.segments).length === 0) {
+      silent.push(stretch);
+      continue;
+    }
+    speed = alignment.speed;
+    const { found } = alignment;
+    const last = isLast ? candidates.length - 1 : (found.at(-1) ?? -1);
+    const isFound = new Set(found);
+    candidates.slice(0, last + 1).forEach((word, at) => (isFound.has(at) ? words : missed).push(word));
+    next += last + 1;
+    const length = seconds(part.length);
+    sum += alignment.score * length;
+    time += length;
+    segments.push(...laterBy(alignment.segments, seconds(stretch.from)));
+  }
+  return { segments, words, missed: [...missed, ...script.slice(next)], silent, score: sum / time };
+}
+
+function refuseSilence(truth: Truth): ReadRefusal | undefined {
+  const level = peakLevel(floatsOf16Bit(truth.samples), SAMPLE_RATE);
+  if (level >= SILENT_BELOW_DB) return undefined;
+  return {
+    refusal: `This recording is silent: nothing in it is louder than ${Math.round(level)} dB, and speech is above ${SILENT_BELOW_DB}. Record it again, or raise its level.`,
+  };
+}
+
+const listed = (words: readonly string[]): string => {
+  const shown = words.slice(0, 12).join(', ');
+  return words.length > 12 ? `${shown} and ${words.length - 12} more` : shown;
+};
+
+/** What to know of a reading that has words. */
+function warningsOf({ missed, silent, score }: Found, guessed: readonly string[]): string[] {
+  const warnings: string[] = [];
+  if (guessed.length > 0) warnings.push(`Pronunciation guessed from spelling: ${listed([...new Set(guessed)])}. Listen to it again.`);
+  if (missed.length > 0) warnings.push(`Not heard in this recording: ${listed(missed.map((word) => word.text))}.`);
+  for (const { from, to } of silent.slice(0, 3))
+    warnings.push(
+      `Nothing of the script was found from ${clock(seconds(from))} to ${clock(seconds(to))}: music, an effect, or other words.`,
+    );
+  if (score < DOUBTFUL)
+    warnings.push('The script and the recording do not fit well. Check that the script is what is said, then read the track again.');
+  return warnings;
+}
+
+/**
+ * Reads a recording.
+ *
+ * @param script the line as it is spoken; undefined reads sounds without words
+ * @returns the reading, or a refusal with a sentence for the user
+ */
+export async function readTrack(
+  recogniser: Recogniser,
+  truth: Truth,
+  script: string | undefined,
+  report: ReportProgress = () => undefined,
+  { pronunciations = new Map(), accent = PLAIN_ACCENT, spelling = recogniser.language }: ReadOptions = {},
+): Promise<Reading | ReadRefusal> {
+  const silent = refuseSilence(truth);
+  if (silent) return silent;
+  report(0.05, 'Preparing the recording');
+  const samples = truthForRecogniser(truth);
+  if (script === undefined) return readSounds(recogniser, truth, samples, report);
+  if (script.length > MAX_SCRIPT_LETTERS)
+    return {
+      refusal: `The script has ${script.length} letters. It may have ${MAX_SCRIPT_LETTERS}: leave out what this recording does not say.`,
+    };
+  const written = scriptWords(script, spelling);
+  if (written.length === 0)
+    return { refusal: 'The script has no words in it. Type the line as it is spoken; directions in brackets are not read.' };
+  const { words, guessed, unknown } = vocabularyOf(recogniser, written, { pronunciations, accent });
+  if (unknown !== undefined) {
+    const language = recogniser.language === 'en' ? 'English' : 'French';
+    return { refusal: `“${unknown}” is not a word of the ${language} dictionary. Check its spelling, or write it as it sounds.` };
+  }
+  const found = await findWords(recogniser, samples, words, report);
+  const count = words.length === 1 ? 'The word of the script' : `The ${words.length} words of the script`;
+  if (found.words.length === 0)
+    return {
+      refusal: `${count} could not be found in this recording. Check that the script is what is said, and that the recording is whole.`,
+    };
+  report(0.95, 'Putting the reading together');
+  const isEnglish = recogniser.language === 'en';
+  const named = namedWords(refined(samples, trimmed(found.segments)), found.words, isEnglish);
+  return assembleReading(named, truth.samples.length, isEnglish ? arpabetSymbol : arpabetOfFrench, warningsOf(found, guessed));
+}
+
+/** Sounds without words, by syllables. What is not speech is left out and told. */
+async function readSounds(
+  recogniser: Recogniser,
+  truth: Truth,
+  samples: Float32Array,
+  report: ReportProgress,
+): Promise<Reading | ReadRefusal> {
+  if (recogniser.language !== 'en') return { refusal: 'Reading without a script works for English only. Type the line as it is spoken.' };
+  const stretches = cutAtPauses(samples, RECOGNISER_RATE, LONGEST_STRETCH);
+  const segments: AlignedSegment[] = [];
+  const left: SampleSpan[] = [];
+  for (const stretch of stretches) {
+    report(0.1 + (0.82 * stretch.from) / samples.length, 'Listening for sounds');
+    const part = samples.subarray(stretch.from, stretch.to);
+    const heard = await recogniser.maybeAlignSyllables(heardAt(part, 1));
+    const spoken = heard && wordsOf(heard);
+    const mean = spoken ? spoken.reduce((sum, segment) => sum + segment.confidence, 0) / Math.max(1, spoken.length) : 0;
+    if (heard && mean >= NOT_SPEECH) segments.push(...laterBy(heard, seconds(stretch.from)));
+    else left.push(stretch);
+  }
+  if (segments.length === 0)
+    return {
+      refusal:
+        'No speech could be made out in this recording: it may be music or an effect. Type the line as it is spoken and read it again.',
+    };
+  report(0.95, 'Putting the reading together');
+  const warnings = ['Read without a script: there are sounds but no words, and more of them are wrong than with a script.'];
+  if (factsOfClip(truth).ground === 'tones')
+    warnings.push(
+      'There is music or a hum under the voice: sounds may have been heard in it. Use the dialogue without it if you have that.',
+    );
+  for (const { from, to } of left.slice(0, 3))
+    warnings.push(`From ${clock(seconds(from))} to ${clock(seconds(to))} nobody speaks: music or an effect.`);
+  return assembleReading(namedWords(refined(samples, trimmed(segments)), [], true), truth.samples.length, arpabetSymbol, warnings);
+}

@@ -1,0 +1,139 @@
+/** How well and how fast recordings are read: the labelled lines clean, raised, in noise, without a script and with a wrong one. */
+import { performance } from 'node:perf_hooks';
+
+const percent = (value) => `${(100 * value).toFixed(1)} %`;
+const SEMITONES_6 = Math.SQRT2;
+
+function generator(seed) {
+  let state = seed;
+  return () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+    return state / 4_294_967_296;
+  };
+}
+
+/** Pink noise by Paul Kellet's filter of white noise (published on the music-dsp list, 1999; coefficients from memory). */
+function pinkNoise(length, random) {
+  const noise = new Float32Array(length);
+  const state = [0, 0, 0, 0, 0, 0];
+  const poles = [0.99886, 0.99332, 0.969, 0.8665, 0.55, -0.7616];
+  const gains = [0.0555179, 0.0750759, 0.153852, 0.3104856, 0.5329522, -0.016898];
+  for (let index = 0; index < length; index++) {
+    const white = random() * 2 - 1;
+    let sum = white * 0.5362;
+    for (let filter = 0; filter < 6; filter++) sum += state[filter] = poles[filter] * state[filter] + white * gains[filter];
+    noise[index] = sum;
+  }
+  return noise;
+}
+
+const scaled = (sounds, factor) => sounds.map((sound) => ({ ...sound, from: sound.from * factor, to: sound.to * factor }));
+
+/** Each case makes of a labelled line what is read: the recording, its labels, the script, and which of its words are wrong. */
+function casesOf(core, lines) {
+  const floats = (line) => core.floatsOf16Bit(core.truthOfWave(line.wave).samples);
+  const truth = (samples) => ({ samples: core.ditherTo16Bit(samples) });
+  const random = generator(5);
+  const words = [...new Set(lines.flatMap((line) => core.scriptWords(line.script).map((word) => word.spoken)))];
+  return {
+    'scripted, clean': (line) => ({ truth: core.truthOfWave(line.wave), sounds: line.sounds, script: line.script }),
+    'six semitones up': (line) => ({
+      truth: truth(core.resample(floats(line), Math.round(48_000 * SEMITONES_6), 48_000)),
+      sounds: scaled(line.sounds, 1 / SEMITONES_6),
+      script: line.script,
+    }),
+    'pink noise 10 dB below': (line) => {
+      const voice = floats(line);
+      const noise = pinkNoise(voice.length, random);
+      const power = (samples) => samples.reduce((sum, value) => sum + value * value, 0);
+      const gain = Math.sqrt(power(voice) / power(noise) / 10);
+      return { truth: truth(voice.map((value, index) => value + gain * noise[index])), sounds: line.sounds, script: line.script };
+    },
+    'no script': (line) => ({ truth: core.truthOfWave(line.wave), sounds: line.sounds, script: undefined }),
+    'one word in five wrong': (line) => {
+      const spoken = core.scriptWords(line.script).map((word) => word.spoken);
+      const wrong = spoken.map((word, index) => {
+        if (index % 5 !== 3) return undefined;
+        let other = word;
+        while (other === word) other = words[Math.floor(random() * words.length)];
+        return other;
+      });
+      return {
+        truth: core.truthOfWave(line.wave),
+        sounds: line.sounds,
+        script: spoken.map((word, index) => wrong[index] ?? word).join(' '),
+        wrong,
+      };
+    },
+  };
+}
+
+/** Share of the frames of 10 ms whose sound group is right. */
+function groupsRight(core, chart, phonemes, sounds, length) {
+  const groupAt = (list, at) => {
+    const sound = list.find((candidate) => candidate.from <= at && at < candidate.to);
+    return sound ? (core.maybeGroupOfPhoneme(chart.groups, sound.symbol)?.id ?? 'rest') : 'rest';
+  };
+  let [right, all] = [0, 0];
+  for (let at = 240; at < length; at += 480) {
+    all += 1;
+    if (groupAt(phonemes, at) === groupAt(sounds, at)) right += 1;
+  }
+  return { right, all };
+}
+
+export async function benchReading({ core, chart, lines, openRecogniser, readTrack }) {
+  const opening = performance.now();
+  const recogniser = await openRecogniser('en');
+  const opened = performance.now() - opening;
+  const rows = [];
+  for (const [name, make] of Object.entries(casesOf(core, lines))) {
+    for (const voice of new Set(lines.map((line) => line.voice))) {
+      const errors = [];
+      const total = { audio: 0, failed: 0, time: 0, right: 0, all: 0, said: 0, found: 0, near: 0 };
+      for (const line of lines.filter((candidate) => candidate.voice === voice)) {
+        const { truth, sounds, script, wrong } = make(line);
+        total.audio += truth.samples.length / 48_000;
+        const started = performance.now();
+        const reading = await readTrack(recogniser, truth, script);
+        total.time += (performance.now() - started) / 1000;
+        if ('refusal' in reading) {
+          total.failed += 1;
+          continue;
+        }
+        const seconds = (list) => list.map(({ symbol, from }) => ({ symbol, fromSeconds: from / 48_000 }));
+        errors.push(...core.boundaryErrors(seconds(reading.phonemes), seconds(sounds)));
+        if (script === undefined) {
+          const { right, all } = groupsRight(core, chart, reading.phonemes, sounds, truth.samples.length);
+          total.right += right;
+          total.all += all;
+        }
+        if (wrong) {
+          // Where each word is, by the reading with the right script.
+          const reference = await readTrack(recogniser, truth, line.script);
+          const text = (list) => list.map((word) => word.text.toLowerCase());
+          const pairs = new Map(core.matchSymbols(text(reading.words), text(reference.words)).map(([read, meant]) => [meant, read]));
+          reference.words.forEach((word, index) => {
+            if (wrong[index]) return;
+            total.said += 1;
+            const read = pairs.get(index);
+            if (read === undefined) return;
+            total.found += 1;
+            if (Math.abs(reading.words[read].from - word.from) <= 2000) total.near += 1;
+          });
+        }
+      }
+      const also =
+        total.all > 0
+          ? `${percent(total.right / total.all)} of frames in the right group`
+          : total.said > 0
+            ? `${percent(total.found / total.said)} of the words said found, ${percent(total.near / total.said)} within a frame`
+            : '';
+      rows.push(
+        `| ${name}, ${voice} | ${percent(core.shareWithin(errors, 0.02))} | ${percent(core.shareWithin(errors, 1 / 24))} | ${total.failed} | ${(total.audio / total.time).toFixed(1)} × | ${also} |`,
+      );
+    }
+  }
+  recogniser.close();
+  return { opened, rows };
+}

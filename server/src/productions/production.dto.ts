@@ -1,0 +1,48 @@
+/** The bodies of the production requests. Whatever is not declared here is refused. */
+import { ApiProperty } from '@nestjs/swagger';
+import { ACCENTS, PRONUNCIATION_LIMITS } from '@zest-jaw/core';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsString, Length, ValidateNested } from 'class-validator';
+
+export class PronunciationDto {
+  @ApiProperty({ example: 'bramble' })
+  @IsString()
+  @Length(1, PRONUNCIATION_LIMITS.letters)
+  word!: string;
+
+  @ApiProperty({ description: 'IPA, ARPAbet or a respelling.', example: 'BRAM-bul' })
+  @IsString()
+  @Length(1, 200)
+  said!: string;
+}
+
+export class PronunciationsDto {
+  @ApiProperty({ type: [PronunciationDto] })
+  @IsArray()
+  @ArrayMaxSize(PRONUNCIATION_LIMITS.entries)
+  @ValidateNested({ each: true })
+  @Type(() => PronunciationDto)
+  entries!: PronunciationDto[];
+}
+
+export class AccentDto {
+  @ApiProperty({ enum: ACCENTS })
+  @IsIn(ACCENTS)
+  base!: (typeof ACCENTS)[number];
+
+  @ApiProperty({ description: 'r only before a vowel.' })
+  @IsBoolean()
+  nonRhotic!: boolean;
+
+  @ApiProperty({ description: 'h may be left out.' })
+  @IsBoolean()
+  droppedH!: boolean;
+
+  @ApiProperty({ description: 't between vowels may be tapped.' })
+  @IsBoolean()
+  flappedT!: boolean;
+
+  @ApiProperty({ description: 'th as f or v.' })
+  @IsBoolean()
+  thFronting!: boolean;
+}

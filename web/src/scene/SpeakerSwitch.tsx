@@ -1,0 +1,18 @@
+/** Whose lane is shown, where several speak in a scene. */
+import type { ReactElement } from 'react';
+import { Pills } from '../ui/Pills.js';
+import { useOpenScene } from './sceneContext.js';
+
+export function SpeakerSwitch(): ReactElement | null {
+  const { document, track, characters, showTrack } = useOpenScene();
+  if (document.tracks.length < 2) return null;
+  const nameOf = (id: string): string => characters.find((character) => character.id === id)?.name ?? 'Somebody';
+  return (
+    <Pills
+      label="Whose mouth"
+      options={document.tracks.map(({ id, characterId }) => [id, nameOf(characterId)] as const)}
+      value={track.id}
+      onChange={showTrack}
+    />
+  );
+}
