@@ -40,23 +40,30 @@ function yardstick() {
   return sum;
 }
 
-const labelled = VOICES.flatMap((voice) =>
-  SENTENCES.map((script, line) => {
-    const stem = join(SPEECH, `${voice}-${String(line).padStart(2, '0')}`);
-    const labels = readFileSync(`${stem}.lab`, 'utf8')
+/** Lines with their labels, of each voice. */
+const labelledLines = (folder) =>
+  VOICES.flatMap((voice) =>
+    readFileSync(join(folder, 'sentences.txt'), 'utf8')
       .trim()
       .split('\n')
-      .map((row) => row.split('\t'));
-    const sounds = labels
-      .filter(([, , symbol]) => symbol !== 'pau')
-      .map(([from, to, symbol]) => ({
-        symbol: core.maybeArpabet(symbol).symbol,
-        from: Math.round(from * 48_000),
-        to: Math.round(to * 48_000),
-      }));
-    return { voice, script, wave: readFileSync(`${stem}.wav`), sounds };
-  }),
-);
+      .map((script, line) => {
+        const stem = join(folder, `${voice}-${String(line).padStart(2, '0')}`);
+        const labels = readFileSync(`${stem}.lab`, 'utf8')
+          .trim()
+          .split('\n')
+          .map((row) => row.split('\t'));
+        const sounds = labels
+          .filter(([, , symbol]) => symbol !== 'pau')
+          .map(([from, to, symbol]) => ({
+            symbol: core.maybeArpabet(symbol).symbol,
+            from: Math.round(from * 48_000),
+            to: Math.round(to * 48_000),
+          }));
+        return { voice, script, wave: readFileSync(`${stem}.wav`), sounds };
+      }),
+  );
+
+const labelled = labelledLines(SPEECH);
 
 /** Frame by frame, whatever sounds in the middle of the frame: what a keying rule must beat. */
 function plainSampling(sounds, fps, hold, frames) {
@@ -307,7 +314,14 @@ const long = tenMinutes(labelled, core);
 const decoded = await benchDecoding(long, core, decodeRecording);
 const pyramid = await timed(3, () => core.wavePyramid(core.waveBlocks(core.floatsOf16Bit(long), 96)));
 const quality = benchKeyingQuality();
-const reading = await benchReading({ core, chart, lines: labelled, openRecogniser, readTrack });
+const reading = await benchReading({
+  core,
+  chart,
+  lines: labelled,
+  aside: labelledLines(join(SPEECH, '../speech-aside')),
+  openRecogniser,
+  readTrack,
+});
 const page = await benchPage();
 const row = (what, time, budget) => `| ${what} | ${ms(time)} ms | ${(time / base).toFixed(2)} | ${budget} |`;
 

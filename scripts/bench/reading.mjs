@@ -29,6 +29,72 @@ function pinkNoise(length, random) {
 
 const scaled = (sounds, factor) => sounds.map((sound) => ({ ...sound, from: sound.from * factor, to: sound.to * factor }));
 
+/** A room: four combs and two all-passes (M. Schroeder, "Natural sounding artificial reverberation", 1962), the voice louder than the room by 6 dB. */
+function inARoom(voice, rate) {
+  let room = new Float32Array(voice.length);
+  for (const seconds of [0.0297, 0.0371, 0.0411, 0.0437]) {
+    const delay = Math.round(seconds * rate);
+    const comb = Float32Array.from(voice);
+    for (let index = delay; index < comb.length; index++) comb[index] += 0.7 * comb[index - delay];
+    comb.forEach((value, index) => (room[index] += value / 4));
+  }
+  for (const seconds of [0.005, 0.0017]) {
+    const delay = Math.round(seconds * rate);
+    const passed = new Float32Array(room.length);
+    room.forEach((value, index) => {
+      const late = index < delay ? 0 : room[index - delay] + 0.7 * passed[index - delay];
+      passed[index] = late - 0.7 * value;
+    });
+    room = passed;
+  }
+  return voice.map((value, index) => value + 0.5 * room[index]);
+}
+
+/** 300 to 3 400 Hz: a telephone. */
+function byTelephone(core, voice) {
+  const narrow = core.resample(core.resample(voice, 48_000, 7_000), 7_000, 48_000);
+  const pole = Math.exp((-2 * Math.PI * 300) / 48_000);
+  let [low, lower] = [0, 0];
+  return narrow.subarray(0, voice.length).map((value) => {
+    low = pole * low + (1 - pole) * value;
+    lower = pole * lower + (1 - pole) * (value - low);
+    return value - low - lower;
+  });
+}
+
+/** Three chords on a made-up organ, 12 dB below the voice. */
+function overMusic(voice) {
+  const chords = [
+    [220, 277.2, 329.6],
+    [196, 246.9, 293.7],
+    [174.6, 220, 261.6],
+  ];
+  const music = voice.map((_, index) =>
+    chords[Math.floor(index / 36_000) % 3].reduce((sum, hertz) => sum + Math.sin((2 * Math.PI * hertz * index) / 48_000), 0),
+  );
+  const power = (samples) => samples.reduce((sum, value) => sum + value * value, 0);
+  const gain = Math.sqrt(power(voice) / power(music) / 10 ** 1.2);
+  return voice.map((value, index) => value + gain * music[index]);
+}
+
+/** The harder cases, for the lines kept aside. */
+function asideCasesOf(core) {
+  const floats = (line) => core.floatsOf16Bit(core.truthOfWave(line.wave).samples);
+  const made = (change) => (line) => ({
+    truth: { samples: core.ditherTo16Bit(change(floats(line))) },
+    sounds: line.sounds,
+    script: line.script,
+  });
+  return {
+    'kept aside, clean': made((voice) => voice),
+    'kept aside, in a room': made((voice) => inARoom(voice, 48_000)),
+    'kept aside, by telephone': made((voice) => byTelephone(core, voice)),
+    'kept aside, 30 dB down': made((voice) => voice.map((value) => value / 31.6)),
+    'kept aside, over music 12 dB below': made(overMusic),
+    'kept aside, no script': (line) => ({ ...made((voice) => voice)(line), script: undefined }),
+  };
+}
+
 /** Each case makes of a labelled line what is read: the recording, its labels, the script, and which of its words are wrong. */
 function casesOf(core, lines) {
   const floats = (line) => core.floatsOf16Bit(core.truthOfWave(line.wave).samples);
@@ -82,16 +148,20 @@ function groupsRight(core, chart, phonemes, sounds, length) {
   return { right, all };
 }
 
-export async function benchReading({ core, chart, lines, openRecogniser, readTrack }) {
+export async function benchReading({ core, chart, lines, aside, openRecogniser, readTrack }) {
   const opening = performance.now();
   const recogniser = await openRecogniser('en');
   const opened = performance.now() - opening;
   const rows = [];
-  for (const [name, make] of Object.entries(casesOf(core, lines))) {
-    for (const voice of new Set(lines.map((line) => line.voice))) {
+  const cases = [
+    ...Object.entries(casesOf(core, lines)).map(([name, make]) => [name, make, lines]),
+    ...Object.entries(asideCasesOf(core)).map(([name, make]) => [name, make, aside]),
+  ];
+  for (const [name, make, spoken] of cases) {
+    for (const voice of new Set(spoken.map((line) => line.voice))) {
       const errors = [];
       const total = { audio: 0, failed: 0, time: 0, right: 0, all: 0, said: 0, found: 0, near: 0 };
-      for (const line of lines.filter((candidate) => candidate.voice === voice)) {
+      for (const line of spoken.filter((candidate) => candidate.voice === voice)) {
         const { truth, sounds, script, wrong } = make(line);
         total.audio += truth.samples.length / 48_000;
         const started = performance.now();

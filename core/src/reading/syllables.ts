@@ -1,7 +1,7 @@
 /**
  * A grammar of the syllables of a language, from a pronouncing dictionary: what may begin a
  * syllable, its vowel, and what may end it, each as likely as it is among the dictionary's
- * words. Consonants between two vowels begin the later syllable as far as a word may begin
+ * words; and the frequent syllables whole, which keeps together what goes together. Consonants between two vowels begin the later syllable as far as a word may begin
  * with them (the maximal onset principle; D. Kahn, "Syllable-based generalizations in
  * English phonology", 1976).
  */
@@ -16,7 +16,9 @@ export interface SyllableGrammar {
 
 /** A word may begin with these consonants when at least so many words of the dictionary do. */
 const LEAST_ONSET_WORDS = 60;
-const MOST = { onsets: 60, nuclei: 15, codas: 50 } as const;
+const MOST = { onsets: 60, nuclei: 15, codas: 50, whole: 1500 } as const;
+/** Most syllables are one of the frequent ones, heard whole; the others are put together. */
+const HEARD_WHOLE = 0.8;
 
 /** The pronunciations of a dictionary file: a word and its sounds a line, in ARPAbet without stress; other lines are passed over. */
 export function pronunciationsOf(dictionary: string): string[][] {
@@ -36,10 +38,10 @@ class Tally {
   of(symbols: readonly string[]): number {
     return this.counts.get(key(symbols)) ?? 0;
   }
-  /** The most frequent, of at most three sounds. */
-  top(most: number): [string, number][] {
+  /** The most frequent, of at most so many sounds. */
+  top(most: number, longest = 3): [string, number][] {
     return [...this.counts]
-      .filter(([symbols]) => symbols.split(' ').length <= 3)
+      .filter(([symbols]) => symbols.split(' ').length <= longest)
       .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
       .slice(0, most);
   }
@@ -71,20 +73,21 @@ export function syllableGrammar(pronunciations: readonly (readonly string[])[]):
     const vowel = symbols.findIndex(isVowel);
     if (vowel >= 0) initial.add(symbols.slice(0, vowel));
   }
-  const [onsets, nuclei, codas] = [new Tally(), new Tally(), new Tally()];
+  const [onsets, nuclei, codas, whole] = [new Tally(), new Tally(), new Tally(), new Tally()];
   for (const symbols of pronunciations) {
     for (const { onset, nucleus, coda } of syllablesOf(symbols, (start) => initial.of(start) >= LEAST_ONSET_WORDS)) {
       onsets.add(onset);
       nuclei.add([nucleus]);
       codas.add(coda);
+      whole.add([...onset, nucleus, ...coda]);
     }
   }
   const words: [string, string][] = [];
   const rule = (prefix: string, entries: readonly [string, number][]): string => {
-    const whole = entries.reduce((sum, [, count]) => sum + count, 0);
+    const all = entries.reduce((sum, [, count]) => sum + count, 0);
     return entries
       .map(([symbols, count]) => {
-        const weight = (count / whole).toFixed(5);
+        const weight = (count / all).toFixed(6);
         if (symbols === '') return `/${weight}/ <NULL>`;
         const word = `${prefix}_${symbols.toLowerCase().replaceAll(' ', '_')}`;
         words.push([word, symbols]);
@@ -95,13 +98,14 @@ export function syllableGrammar(pronunciations: readonly (readonly string[])[]):
   const onset = rule('onset', onsets.top(MOST.onsets));
   const nucleus = rule('nucleus', nuclei.top(MOST.nuclei));
   const coda = rule('coda', codas.top(MOST.codas));
+  const syllable = rule('syllable', whole.top(MOST.whole, 6));
   return {
-    grammar: `#JSGF V1.0; grammar syllables; <onset> = ${onset}; <nucleus> = ${nucleus}; <coda> = ${coda}; public <line> = ( <onset> <nucleus> <coda> )+;`,
+    grammar: `#JSGF V1.0; grammar syllables; <onset> = ${onset}; <nucleus> = ${nucleus}; <coda> = ${coda}; <whole> = ${syllable}; <parts> = <onset> <nucleus> <coda>; public <line> = ( /${HEARD_WHOLE}/ <whole> | /${(1 - HEARD_WHOLE).toFixed(1)}/ <parts> )+;`,
     words,
   };
 }
 
 /** True for the stand-in words of a {@link SyllableGrammar}. */
 export function isSyllablePart(word: string): boolean {
-  return /^(onset|nucleus|coda)_/.test(word);
+  return /^(onset|nucleus|coda|syllable)_/.test(word);
 }

@@ -19,14 +19,16 @@ import {
   SAMPLE_RATE,
   scriptWords,
   SILENT_BELOW_DB,
+  speedForPitch,
   truthForRecogniser,
+  voicePitch,
   type AlignedWord,
   type Reading,
   type SampleSpan,
   type ScriptLanguage,
   type Truth,
 } from '@zest-jaw/core';
-import { alignStretch, heardAt, mostWords, wordsOf, type Alignment } from './alignStretch.js';
+import { alignStretch, atSpeed, heardAt, mostWords, wordsOf, type Alignment } from './alignStretch.js';
 import { arpabetOfFrench } from './frenchPhonemes.js';
 import { stressOf } from './pronounce.js';
 import { isPhonemeWord, type AlignedSegment, type Recogniser } from './recogniser.js';
@@ -51,8 +53,14 @@ const DOUBTFUL = 0.88;
 /** Syllables less sure than this are not speech. Speech of the labelled voices is above 0.7. */
 const NOT_SPEECH = 0.5;
 
-/** A stop after silence has no audible closure; labelled speech gives it about this long before it opens, in seconds. */
-const CLOSURE_AFTER_SILENCE = 0.13;
+/**
+ * A stop after silence has no audible closure. Its lips meet for some 70 ms, as in the middle of a
+ * phrase, and its voice begins some 60 ms after it opens, or at once when it is voiced (L. Lisker and
+ * A. Abramson, "A cross-language study of voicing in initial stops", 1964; the figures from memory). In seconds.
+ */
+const AFTER_SILENCE = { voiceless: 0.13, voiced: 0.08 } as const;
+const VOICELESS_STOP = /^(P|T|K|CH|pp|tt|kk)$/;
+const VOICED_STOP = /^(B|D|G|JH|bb|dd|gg)$/;
 
 const seconds = (samples: number): number => samples / RECOGNISER_RATE;
 
@@ -71,8 +79,9 @@ function trimmed(segments: readonly AlignedSegment[]): AlignedSegment[] {
     const before = segments[index - 1];
     const [first, ...others] = segment.phonemes;
     if (!segment.word || !first || (before && before.word !== undefined)) return segment;
-    const latest = first.toSeconds - CLOSURE_AFTER_SILENCE;
-    if (!/^(P|B|T|D|K|G|CH|JH|pp|bb|tt|dd|kk|gg)$/.test(first.symbol) || first.fromSeconds >= latest) return segment;
+    if (!VOICELESS_STOP.test(first.symbol) && !VOICED_STOP.test(first.symbol)) return segment;
+    const latest = first.toSeconds - (VOICED_STOP.test(first.symbol) ? AFTER_SILENCE.voiced : AFTER_SILENCE.voiceless);
+    if (first.fromSeconds >= latest) return segment;
     return { ...segment, fromSeconds: latest, phonemes: [{ ...first, fromSeconds: latest }, ...others] };
   });
 }
@@ -127,7 +136,7 @@ async function findWords(
 ): Promise<Found> {
   const stretches = cutAtPauses(samples, RECOGNISER_RATE, LONGEST_STRETCH);
   const [segments, words, missed, silent]: [AlignedSegment[], KnownWord[], KnownWord[], SampleSpan[]] = [[], [], [], []];
-  let [next, speed, sum, time] = [0, 1, 0, 1e-9];
+  let [next, speed, sum, time] = [0, speedForPitch(voicePitch(samples)), 0, 1e-9];
   for (const [index, stretch] of stretches.entries()) {
     const remaining = script.slice(next);
     if (remaining.length === 0) break;
@@ -236,12 +245,14 @@ async function readSounds(
 ): Promise<Reading | ReadRefusal> {
   if (recogniser.language !== 'en') return { refusal: 'Reading without a script works for English only. Type the line as it is spoken.' };
   const stretches = cutAtPauses(samples, RECOGNISER_RATE, LONGEST_STRETCH);
+  const speed = speedForPitch(voicePitch(samples));
   const segments: AlignedSegment[] = [];
   const left: SampleSpan[] = [];
   for (const stretch of stretches) {
     report(0.1 + (0.82 * stretch.from) / samples.length, 'Listening for sounds');
     const part = samples.subarray(stretch.from, stretch.to);
-    const heard = await recogniser.maybeAlignSyllables(heardAt(part, 1));
+    const slow = await recogniser.maybeAlignSyllables(heardAt(part, speed));
+    const heard = slow && atSpeed(slow, speed);
     const spoken = heard && wordsOf(heard);
     const mean = spoken ? spoken.reduce((sum, segment) => sum + segment.confidence, 0) / Math.max(1, spoken.length) : 0;
     if (heard && mean >= NOT_SPEECH) segments.push(...laterBy(heard, seconds(stretch.from)));
