@@ -191,7 +191,7 @@ export {
   withPencilKeyed,
   type ClipChanges,
 } from './scene/clips.js';
-export { placedSounds, placedWords, type PlacedSound, type PlacedWord } from './scene/placedSounds.js';
+export { placedNotSpeech, placedSounds, placedWords, type PlacedSound, type PlacedWord } from './scene/placedSounds.js';
 export {
   isRefusal,
   keyPencil,

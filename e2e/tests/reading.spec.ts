@@ -42,6 +42,7 @@ test('a cartoon voice, six semitones up, is read whole', async ({ page, app }) =
 test('a made-up name is guessed and said so, then said by the production and read again', async ({ page, app }) => {
   await newScene(page, app, join(SPEECH, 'slt-09.wav'), 'My mother makes marmelaid in May.');
   await expect(page.getByText(/Pronunciation guessed from spelling: marmelaid/)).toBeVisible();
+  await expect(page.getByRole('gridcell', { name: /^marmelaid, .*guessed from its spelling$/ })).toBeAttached();
   await page.getByRole('link', { name: 'Listen', exact: true }).click();
   await page.getByRole('button', { name: /Spoken in General American/ }).click();
   await page.getByLabel('th as f or v: fink for think').check();
@@ -76,6 +77,7 @@ test('a made-up name is guessed and said so, then said by the production and rea
   await expect(page.getByRole('button', { name: /British|General American, and 1 more/ })).toBeVisible();
   await page.getByRole('button', { name: 'Read the track again' }).click();
   await expect(page.getByText(/guessed from spelling/)).toBeHidden();
+  await expect(page.getByRole('gridcell', { name: /guessed from its spelling/ })).toHaveCount(0);
   await expect.poll(async () => (await document(page, app)).words.map((word) => word.text)).toContain('marmelaid');
 });
 

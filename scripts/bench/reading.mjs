@@ -148,6 +148,43 @@ function groupsRight(core, chart, phonemes, sounds, length) {
   return { right, all };
 }
 
+/** A take of twenty minutes: the labelled lines over and over, with half a second between. */
+async function benchLongTake({ core, lines, recogniser, readTrack }) {
+  const parts = [];
+  const script = [];
+  let length = 0;
+  for (let line = 0; length < 20 * 60 * 48_000; line++) {
+    const { wave, script: spoken } = lines[line % lines.length];
+    const { samples } = core.truthOfWave(wave);
+    parts.push(samples);
+    script.push(spoken);
+    length += samples.length + 24_000;
+  }
+  const samples = new Int16Array(length);
+  let at = 0;
+  for (const part of parts) {
+    samples.set(part, at);
+    at += part.length + 24_000;
+  }
+  const before = process.memoryUsage().rss;
+  let most = before;
+  let firstWords;
+  const started = performance.now();
+  const reading = await readTrack(recogniser, { samples }, script.join(' '), (_, doing) => {
+    most = Math.max(most, process.memoryUsage().rss);
+    if (/^[1-9]\d* of \d+ words found/.test(doing)) firstWords ??= (performance.now() - started) / 1000;
+  });
+  const time = (performance.now() - started) / 1000;
+  const words = core.scriptWords(script.join(' ')).length;
+  return {
+    minutes: length / 48_000 / 60,
+    found: reading.words.length / words,
+    megabytes: (most - before) / 1e6,
+    firstWords,
+    speed: length / 48_000 / time,
+  };
+}
+
 export async function benchReading({ core, chart, lines, aside, openRecogniser, readTrack }) {
   const opening = performance.now();
   const recogniser = await openRecogniser('en');
@@ -204,6 +241,7 @@ export async function benchReading({ core, chart, lines, aside, openRecogniser, 
       );
     }
   }
+  const long = await benchLongTake({ core, lines, recogniser, readTrack });
   recogniser.close();
-  return { opened, rows };
+  return { opened, rows, long };
 }

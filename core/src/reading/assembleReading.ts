@@ -5,6 +5,7 @@
  */
 import { maybeArpabet } from '../phonetics/phonemes.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
+import type { SampleSpan } from './cutAtPauses.js';
 import type { ReadPhoneme, ReadWord, Reading } from './reading.js';
 
 /** One aligned phoneme in the recogniser's own symbols. Seconds from the recording's start. */
@@ -21,6 +22,8 @@ export interface AlignedWord {
   readonly text: string | null;
   readonly confidence: number;
   readonly phonemes: readonly AlignedPhoneme[];
+  /** Its sounds were guessed from its spelling. */
+  readonly guessed?: true;
 }
 
 /** How the recogniser's symbols become ARPAbet; undefined for silence and noise. */
@@ -30,12 +33,16 @@ export function arpabetSymbol(symbol: string): string | undefined {
   return maybeArpabet(symbol)?.symbol;
 }
 
-/** @param durationSamples at 48 000 Hz; nothing ends after it */
+/**
+ * @param durationSamples at 48 000 Hz; nothing ends after it
+ * @param notSpeech samples at 48 000 Hz
+ */
 export function assembleReading(
   aligned: readonly AlignedWord[],
   durationSamples: number,
   toArpabet: SymbolMap,
   warnings: readonly string[],
+  notSpeech: readonly SampleSpan[] = [],
 ): Reading {
   const words: ReadWord[] = [];
   const phonemes: ReadPhoneme[] = [];
@@ -55,7 +62,14 @@ export function assembleReading(
     }
     if (word.text === null) continue;
     const spoken = phonemes.slice(first);
-    if (spoken.length > 0) words.push({ text: word.text, from: spoken[0]!.from, to: spoken.at(-1)!.to, confidence: word.confidence });
+    if (spoken.length > 0)
+      words.push({
+        text: word.text,
+        from: spoken[0]!.from,
+        to: spoken.at(-1)!.to,
+        confidence: word.confidence,
+        ...(word.guessed ? { guessed: true as const } : {}),
+      });
   }
-  return { sampleRate: SAMPLE_RATE, durationSamples, words, phonemes, warnings };
+  return { sampleRate: SAMPLE_RATE, durationSamples, words, phonemes, warnings, ...(notSpeech.length > 0 ? { notSpeech } : {}) };
 }

@@ -4,6 +4,7 @@
  * JSON that `zest read` prints and `zest key` takes.
  */
 import { maybePhoneme } from '../phonetics/phonemes.js';
+import type { SampleSpan } from './cutAtPauses.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 
 export interface ReadWord {
@@ -12,6 +13,8 @@ export interface ReadWord {
   readonly to: number;
   /** 0 to 1: how sure the reading is that this word was said here. */
   readonly confidence: number;
+  /** Its sounds were guessed from its spelling. */
+  readonly guessed?: true;
 }
 
 export interface ReadPhoneme {
@@ -31,6 +34,8 @@ export interface Reading {
   readonly words: readonly ReadWord[];
   readonly phonemes: readonly ReadPhoneme[];
   readonly warnings: readonly string[];
+  /** Where something is heard that is not speech, or not the script's: music, an effect. Sorted. */
+  readonly notSpeech?: readonly SampleSpan[];
 }
 
 /** The reading of a part of a recording as one of the whole: times counted from the whole's start. */
@@ -40,7 +45,13 @@ export function readingWithin(reading: Reading, fromSample: number, durationSamp
     from: item.from + fromSample,
     to: item.to + fromSample,
   });
-  return { ...reading, durationSamples, words: reading.words.map(later), phonemes: reading.phonemes.map(later) };
+  return {
+    ...reading,
+    durationSamples,
+    words: reading.words.map(later),
+    phonemes: reading.phonemes.map(later),
+    ...(reading.notSpeech ? { notSpeech: reading.notSpeech.map(later) } : {}),
+  };
 }
 
 const wholeSpan = (item: { from: unknown; to: unknown }): boolean =>
@@ -61,6 +72,8 @@ export function checkReading(candidate: unknown): string[] {
     if (!word || typeof word.text !== 'string' || !wholeSpan(word as ReadWord))
       faults.push(`Word ${index} needs a text, and from before to in whole samples.`);
   });
+  if (reading.notSpeech !== undefined && !(Array.isArray(reading.notSpeech) && reading.notSpeech.every(wholeSpan)))
+    faults.push('notSpeech must be a list of spans, each with from before to in whole samples; leave it out when there are none.');
   let end = 0;
   reading.phonemes.forEach((phoneme: Partial<ReadPhoneme> | null, index: number) => {
     if (!phoneme || typeof phoneme.symbol !== 'string' || !maybePhoneme(phoneme.symbol)) {

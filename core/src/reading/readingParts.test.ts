@@ -50,6 +50,30 @@ describe('a part of a clip', () => {
     expect(end.part.fromSample).toBeGreaterThanOrEqual(84_000);
   });
 
+  it('keeps what was guessed and where nobody speaks, and cuts the latter where it is read anew', () => {
+    const marked: Reading = {
+      ...reading,
+      words: reading.words.map((word, index) => (index === 2 ? { ...word, guessed: true as const } : word)),
+      notSpeech: [
+        { from: 0, to: 12_000 },
+        { from: 84_000, to: 96_000 },
+      ],
+    };
+    expect(checkReading(marked)).toEqual([]);
+    const empty = emptyScene(48);
+    const read = testPatch(empty, takeReading(empty, 'clip1', marked, countedIds()));
+    expect(readingOfClip(read, read.clips[0]!)).toEqual(marked);
+    // Read again without them, both are gone from the scene.
+    const again = testPatch(read, takeReading(read, 'clip1', reading, countedIds()));
+    expect(readingOfClip(again, again.clips[0]!)).toEqual(reading);
+    const part = withPartRead(marked, { fromSample: 6000, toSample: 60_000 }, { ...reading, words: [], phonemes: [] });
+    expect(part.notSpeech).toEqual([
+      { from: 0, to: 6000 },
+      { from: 84_000, to: 96_000 },
+    ]);
+    expect(checkReading({ ...marked, notSpeech: [{ from: 5, to: 5 }] }).join()).toMatch(/notSpeech must be a list of spans/);
+  });
+
   it('is put in its place; what lies outside stays to the sample', () => {
     const part = { fromSample: 50_000, toSample: 90_000 };
     const anew: Reading = {

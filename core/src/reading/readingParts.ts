@@ -21,7 +21,13 @@ export function readingOfClip(scene: SceneDocument, clip: Clip): Reading {
   return {
     sampleRate: SAMPLE_RATE,
     durationSamples: clip.lengthSamples,
-    words: words.map(({ text, fromSample, toSample, confidence }) => ({ text, from: fromSample, to: toSample, confidence })),
+    words: words.map(({ text, fromSample, toSample, confidence, guessed }) => ({
+      text,
+      from: fromSample,
+      to: toSample,
+      confidence,
+      ...(guessed ? { guessed } : {}),
+    })),
     phonemes: scene.phonemes
       .filter((phoneme) => phoneme.clip === clip.id)
       .map(({ symbol, stress, fromSample, toSample, confidence, word }) => ({
@@ -33,6 +39,7 @@ export function readingOfClip(scene: SceneDocument, clip: Clip): Reading {
         word: word === null ? null : (index.get(word) ?? null),
       })),
     warnings: [],
+    ...(clip.notSpeech ? { notSpeech: clip.notSpeech } : {}),
   };
 }
 
@@ -77,5 +84,20 @@ export function withPartRead(reading: Reading, { fromSample, toSample }: ClipPar
   const phonemes = [...phonemesOf(reading, reading.phonemes.filter(stays)), ...phonemesOf(anew, anew.phonemes)].sort(
     (a, b) => a.from - b.from,
   );
-  return { ...reading, words: words.map(({ word }) => word), phonemes, warnings: anew.warnings };
+  // A stretch that reaches into the part keeps what lies outside it.
+  const outside = (reading.notSpeech ?? []).flatMap(({ from, to }) =>
+    [
+      { from, to: Math.min(to, fromSample) },
+      { from: Math.max(from, toSample), to },
+    ].filter((span) => span.from < span.to),
+  );
+  const notSpeech = [...outside, ...(anew.notSpeech ?? [])].sort((a, b) => a.from - b.from);
+  const { notSpeech: _, ...whole } = reading;
+  return {
+    ...whole,
+    words: words.map(({ word }) => word),
+    phonemes,
+    warnings: anew.warnings,
+    ...(notSpeech.length > 0 ? { notSpeech } : {}),
+  };
 }

@@ -42,7 +42,7 @@ function checkOrder(scene: SceneDocument): string[] {
   return faults;
 }
 
-function checkClip({ id, atFrame, lengthSamples, fromSample, toSample, gainDb, muted, soloed, readOf }: Clip): string[] {
+function checkClip({ id, atFrame, lengthSamples, fromSample, toSample, gainDb, muted, soloed, readOf, notSpeech = [] }: Clip): string[] {
   const faults: string[] = [];
   if (!Number.isInteger(atFrame) || atFrame < 0) faults.push(`Clip ${id} must start on a whole frame from 0.`);
   if (!Number.isInteger(lengthSamples) || !isSpan(fromSample, toSample) || toSample > lengthSamples)
@@ -51,6 +51,8 @@ function checkClip({ id, atFrame, lengthSamples, fromSample, toSample, gainDb, m
     faults.push(`The gain of clip ${id} may be ${GAIN_LIMITS.least} to ${GAIN_LIMITS.most} dB.`);
   if (typeof muted !== 'boolean' || typeof soloed !== 'boolean') faults.push(`Clip ${id} is muted and soloed or not.`);
   if (readOf !== null && typeof readOf !== 'string') faults.push(`Clip ${id} names the recording it was read from, or none.`);
+  if (!notSpeech.every(({ from, to }) => isSpan(from, to) && to <= lengthSamples))
+    faults.push(`What is not speech in clip ${id} must lie inside its recording.`);
   return faults;
 }
 

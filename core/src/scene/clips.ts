@@ -154,7 +154,8 @@ export function replaceTake(scene: SceneDocument, id: string, take: Recording, n
   if (!clip) return gone;
   if (take.audio === clip.audio)
     return { refusal: `This is the recording that is there already, “${clip.fileName}”. Choose another take.` };
-  const after: Clip = { ...clip, ...take, fromSample: 0, toSample: take.lengthSamples };
+  const { notSpeech: _, ...kept } = clip;
+  const after: Clip = { ...kept, ...take, fromSample: 0, toSample: take.lengthSamples };
   const patch = changed(scene, clip, after, 'clip.replace', newId);
   if (isRefusal(patch)) return patch;
   const lost = new Set<string>();

@@ -163,13 +163,14 @@ export function setSettings(scene: SceneDocument, changes: Partial<Pick<SceneSet
 export function readingRecords(clip: string, reading: Reading): { words: SceneWord[]; phonemes: ScenePhoneme[] } {
   const wordId = (index: number): string => `${clip}.w${index}`;
   return {
-    words: reading.words.map(({ text, from, to, confidence }, index) => ({
+    words: reading.words.map(({ text, from, to, confidence, guessed }, index) => ({
       id: wordId(index),
       clip,
       text,
       fromSample: from,
       toSample: to,
       confidence,
+      ...(guessed ? { guessed } : {}),
     })),
     phonemes: reading.phonemes.map(({ symbol, stress, from, to, confidence, word }, index) => ({
       id: `${clip}.p${index}`,
@@ -189,6 +190,8 @@ export function takeReading(scene: SceneDocument, clipId: string, reading: Readi
   const clip = scene.clips.find((candidate) => candidate.id === clipId);
   if (!clip) return { refusal: 'That recording is no longer in the scene.' };
   const records = readingRecords(clipId, reading);
+  const { notSpeech: _, ...said } = clip;
+  const clipRead: Clip = { ...said, readOf: clip.audio, ...(reading.notSpeech ? { notSpeech: reading.notSpeech } : {}) };
   const replace = (table: 'words' | 'phonemes', fresh: readonly DocumentRecord[]): PatchOp[] => {
     const old = new Map(
       (scene[table] as readonly (SceneWord | ScenePhoneme)[])
@@ -211,7 +214,7 @@ export function takeReading(scene: SceneDocument, clipId: string, reading: Readi
     id: newId(),
     reason: 'reading.take',
     ops: [
-      ...(clip.readOf === clip.audio ? [] : [put('clips', clip, { ...clip, readOf: clip.audio } as Clip)]),
+      ...(sameJson(clip, clipRead) ? [] : [put('clips', clip, clipRead)]),
       ...replace('words', records.words),
       ...replace('phonemes', records.phonemes),
       ...exposures,

@@ -16,6 +16,7 @@ export interface PlacedWord {
   readonly from: number;
   readonly to: number;
   readonly confidence: number;
+  readonly guessed: boolean;
 }
 
 interface Place {
@@ -57,11 +58,19 @@ export function placedSounds(scene: SceneDocument, characterId: string): PlacedS
 export function placedWords(scene: SceneDocument, characterId?: string): PlacedWord[] {
   const places = placesOfClips(scene);
   return scene.words
-    .flatMap(({ id, text, clip, fromSample, toSample, confidence }: SceneWord) => {
+    .flatMap(({ id, text, clip, fromSample, toSample, confidence, guessed }: SceneWord) => {
       const place = places.get(clip);
       if (!place || (characterId !== undefined && place.clip.characterId !== characterId)) return [];
       const span = placed(place, fromSample, toSample);
-      return span ? [{ id, clip, text, confidence, ...span }] : [];
+      return span ? [{ id, clip, text, confidence, guessed: guessed === true, ...span }] : [];
     })
+    .sort((a, b) => a.from - b.from);
+}
+
+/** Where the recordings of one character are not speech, sorted by start. */
+export function placedNotSpeech(scene: SceneDocument, characterId: string): { readonly from: number; readonly to: number }[] {
+  return [...placesOfClips(scene).values()]
+    .filter(({ clip }) => clip.characterId === characterId)
+    .flatMap((place) => (place.clip.notSpeech ?? []).flatMap(({ from, to }) => placed(place, from, to) ?? []))
     .sort((a, b) => a.from - b.from);
 }

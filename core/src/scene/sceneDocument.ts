@@ -3,6 +3,7 @@
  * in integer frames counted from 0 (the scene's first frame *number* is only how they are
  * shown); readings are in integer samples at 48 000 Hz from their recording's start.
  */
+import type { SampleSpan } from '../reading/cutAtPauses.js';
 import type { DocumentKind } from '../document/documentKind.js';
 import type { KeyingRules } from '../keying/rules.js';
 import type { ScriptLanguage } from '../reading/scriptWords.js';
@@ -43,6 +44,8 @@ export interface Clip {
   readonly script: string;
   /** English, French, or any language whose script is spelled in IPA. */
   readonly language: ScriptLanguage;
+  /** Where its recording is not speech, by its reading; samples of the recording, sorted. */
+  readonly notSpeech?: readonly SampleSpan[];
 }
 
 export interface SceneWord {
@@ -52,6 +55,8 @@ export interface SceneWord {
   readonly fromSample: number;
   readonly toSample: number;
   readonly confidence: number;
+  /** Its sounds were guessed from its spelling. */
+  readonly guessed?: true;
 }
 
 export interface ScenePhoneme {

@@ -28,8 +28,14 @@ const SURE_WORD = 0.845;
  * what was said, and that is worse: a word too many is seen and struck, one too few is missed.
  */
 const LEFT_OUT_BELOW = 0.88;
+/** One as sure as this is never left out. */
+const NEVER_LEFT_OUT = 0.94;
 /** A word that was not said stands out among the others by this much; a voice the model does not fit is unsure throughout. */
 const STANDS_OUT = 0.09;
+/** Sure words on each side of a doubtful one that are looked for again with it. */
+const WORDS_AROUND = 2;
+/** Words that may be in a stretch beyond those a strict reading found there. */
+const LIKELY_PAST = 8;
 /** Lone sounds between words are breath and noise. */
 const LEAST_SOUNDS = 2;
 
@@ -96,15 +102,6 @@ export function wordsOf(segments: readonly AlignedSegment[]): AlignedSegment[] {
 /** The first `count` indexes: strictly, words are found from the first on. */
 const upTo = (count: number): number[] => Array.from({ length: count }, (_, index) => index);
 
-/** Which script words a loose alignment found: in order, each the next that is the same. */
-function foundInOrder(tokens: readonly string[], words: readonly AlignedSegment[]): number[] {
-  let next = 0;
-  return words.map((segment) => {
-    next = tokens.indexOf(segment.word!, next) + 1;
-    return next - 1;
-  });
-}
-
 /** Aligns words at the speed that fits best: the first one if that is sure, else by steps to where it is surest. */
 async function alignStrictly(
   recogniser: Recogniser,
@@ -155,24 +152,111 @@ function withoutLoneSounds(segments: readonly AlignedSegment[]): AlignedSegment[
 const meanOf = (segments: readonly AlignedSegment[]): number =>
   segments.reduce((sum, segment) => sum + segment.confidence, 0) / Math.max(1, segments.length);
 
-/** With words left out and sounds between; undefined when no word was found. */
-async function alignLoosely(
+/** Words of a stretch that are looked for loosely, `[first, last)`, and where in the recording. */
+interface Region {
+  readonly first: number;
+  readonly last: number;
+  readonly fromSeconds: number;
+  readonly toSeconds: number;
+}
+
+/** The doubtful words with those around them; regions that meet are one. */
+function regionsOf(words: readonly AlignedSegment[], isDoubtful: (word: AlignedSegment) => boolean, lengthSeconds: number): Region[] {
+  const spans: { first: number; last: number }[] = [];
+  words.forEach((word, index) => {
+    if (!isDoubtful(word)) return;
+    const [first, last] = [Math.max(0, index - WORDS_AROUND), Math.min(words.length, index + WORDS_AROUND + 1)];
+    const before = spans.at(-1);
+    if (before && first <= before.last) before.last = last;
+    else spans.push({ first, last });
+  });
+  return spans.map(({ first, last }) => ({
+    first,
+    last,
+    // Half the pause before and after belongs to it; all of it at the ends.
+    fromSeconds: first === 0 ? 0 : (words[first - 1]!.toSeconds + words[first]!.fromSeconds) / 2,
+    toSeconds: last === words.length ? lengthSeconds : (words[last - 1]!.toSeconds + words[last]!.fromSeconds) / 2,
+  }));
+}
+
+/** What is said somewhere: words of the script by their index, and sounds that no word explains. */
+interface Said {
+  readonly token: string;
+  readonly index: number | undefined;
+}
+
+/** What is said of some tokens, with words left out and sounds between; undefined when no word was found. */
+async function maybeSaid(
+  recogniser: Recogniser,
+  heard: Float32Array,
+  tokens: readonly string[],
+  first: number,
+): Promise<Said[] | undefined> {
+  const loose = await recogniser.maybeAlignLoosely(heard, tokens);
+  const found = loose && withoutLoneSounds(loose).map((segment) => segment.word!);
+  if (!found || found.every(isPhonemeWord)) return undefined;
+  let next = 0;
+  return found.map((token) => {
+    if (isPhonemeWord(token)) return { token, index: undefined };
+    next = tokens.indexOf(token, next) + 1;
+    return { token, index: first + next - 1 };
+  });
+}
+
+/** Aligns what was found loosely once more, strictly. */
+async function alignSaid(
+  recogniser: Recogniser,
+  heard: Float32Array,
+  said: readonly Said[],
+  speed: number,
+): Promise<Alignment | undefined> {
+  const segments = await recogniser.maybeAlign(
+    heard,
+    said.map(({ token }) => token),
+  );
+  if (!segments) return undefined;
+  return {
+    segments: atSpeed(segments, speed),
+    score: scoreOf(segments),
+    speed,
+    found: said.flatMap(({ index }) => (index === undefined ? [] : [index])),
+  };
+}
+
+/**
+ * Looks for what was said and what was not around each doubtful word of a strict alignment,
+ * and aligns all again. Words are left out only where they were doubtful, and where that
+ * makes the rest surer.
+ */
+async function mendLoosely(
   recogniser: Recogniser,
   samples: Float32Array,
   tokens: readonly string[],
-  speed: number,
+  extent: Extent,
+  strict: Alignment,
+  isDoubtful: (word: AlignedSegment) => boolean,
 ): Promise<Alignment | undefined> {
-  const heard = heardAt(samples, speed);
-  const loose = await recogniser.maybeAlignLoosely(heard, tokens);
-  const found = loose && withoutLoneSounds(loose);
-  if (!found || !found.some((segment) => !isPhonemeWord(segment.word!))) return undefined;
-  const again = await recogniser.maybeAlign(
-    heard,
-    found.map((segment) => segment.word!),
-  );
-  const segments = again ?? loose;
-  const said = wordsOf(segments).filter((segment) => !isPhonemeWord(segment.word!));
-  return { segments: atSpeed(segments, speed), score: scoreOf(segments), speed, found: foundInOrder(tokens, said) };
+  const words = wordsOf(strict.segments);
+  const said: Said[] = words.map((_, index) => ({ token: tokens[index]!, index }));
+  const heard = heardAt(samples, strict.speed);
+  const rate = RECOGNISER_RATE * strict.speed;
+  let isChanged = false;
+  // From the last to the first, so that what is put in moves nothing that is still to come.
+  for (const region of regionsOf(words, isDoubtful, samples.length / RECOGNISER_RATE).reverse()) {
+    const isEnd = region.last === words.length && extent === 'first';
+    const wanted = tokens.slice(region.first, isEnd ? region.last + LIKELY_PAST : region.last);
+    const part = heard.subarray(Math.floor(region.fromSeconds * rate), Math.ceil(region.toSeconds * rate));
+    const found = await maybeSaid(recogniser, part, wanted, region.first);
+    const kept = new Set(found?.map(({ index }) => index));
+    const dropped = words.slice(region.first, region.last).filter((_, at) => !kept.has(region.first + at));
+    if (!found || dropped.length === 0 || meanOf(dropped) >= LEFT_OUT_BELOW || dropped.some((word) => word.confidence >= NEVER_LEFT_OUT))
+      continue;
+    said.splice(region.first, region.last - region.first, ...found);
+    isChanged = true;
+  }
+  if (!isChanged) return undefined;
+  const again = await alignSaid(recogniser, heard, said, strict.speed);
+  return again && meanOf(wordsOf(again.segments).filter((word) => !isPhonemeWord(word.word!))) > meanOf(words) ? again : undefined;
 }
 
 /**
@@ -192,19 +276,14 @@ export async function alignStretch(
   const strict = await alignStrictly(recogniser, samples, tokens, extent, firstSpeed, report);
   const words = strict ? wordsOf(strict.segments) : [];
   const least = Math.min(SURE_WORD, meanOf(words) - STANDS_OUT);
-  if (strict && words.length > 0 && strict.score >= POOR && words.every((word) => word.confidence >= least)) return strict;
+  const isPoor = !strict || words.length === 0 || strict.score < POOR;
+  if (!isPoor && words.every((word) => word.confidence >= least)) return strict;
   // More words than anybody says in the time are another script: looking for each of them would take minutes.
   if (recogniser.language !== 'en' || tokens.length > mostWords(samples)) return strict;
   report('Looking for what was said and what was not');
-  const loose = await alignLoosely(recogniser, samples, tokens, strict?.speed ?? firstSpeed);
-  if (!strict || !loose) return loose ?? strict;
-  return isBetter(loose, words) ? loose : strict;
-}
-
-/** Leaving words out must make the rest surer, and those that go must have been doubtful. */
-function isBetter(loose: Alignment, strict: readonly AlignedSegment[]): boolean {
-  const said = wordsOf(loose.segments).filter((segment) => !isPhonemeWord(segment.word!));
-  const kept = new Set(loose.found);
-  const dropped = strict.filter((_, index) => !kept.has(index));
-  return dropped.length > 0 && meanOf(dropped) < LEFT_OUT_BELOW && meanOf(said) > meanOf(strict);
+  if (strict && words.length > 0)
+    return (await mendLoosely(recogniser, samples, tokens, extent, strict, (word) => isPoor || word.confidence < least)) ?? strict;
+  const heard = heardAt(samples, firstSpeed);
+  const said = await maybeSaid(recogniser, heard, tokens, 0);
+  return (said && (await alignSaid(recogniser, heard, said, firstSpeed))) ?? strict;
 }

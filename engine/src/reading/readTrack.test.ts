@@ -180,6 +180,7 @@ describe('reading a track', () => {
     expect(recogniser.heard[0]!.words).toEqual([recogniser.taught[0]![0]]);
     expect(recogniser.taught[0]![1]).toMatch(/^Z .* L$/);
     expect(reading.warnings.join(' ')).toMatch(/guessed from spelling: Zorble/);
+    expect(reading.words[0]).toMatchObject({ text: 'Zorble', guessed: true });
   });
 
   it('reads sounds without a script, that no word explains', async () => {
@@ -295,6 +296,9 @@ describe('reading a track', () => {
     if ('refusal' in reading) throw new Error(reading.refusal);
     expect(reading.words.map((word) => Math.round(word.from / 48_000))).toEqual([20, 21]);
     expect(reading.warnings.join(' ')).toMatch(/Nothing of the script was found from 0:00 to 0:19/);
+    expect(reading.notSpeech).toHaveLength(1);
+    expect(reading.notSpeech![0]!.from).toBe(0);
+    expect(reading.notSpeech![0]!.to / 48_000).toBeCloseTo(19, 0);
   });
 
   it('says words as the production does, in the accent of the speaker', async () => {

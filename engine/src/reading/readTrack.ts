@@ -113,11 +113,22 @@ function namedWords(segments: readonly AlignedSegment[], script: readonly KnownW
     const symbols = segment.phonemes.map((phoneme) => phoneme.symbol);
     const stresses = isEnglish ? stressOf(word?.spoken ?? segment.word!, symbols) : [];
     const phonemes = segment.phonemes.map((phoneme, index) => ({ ...phoneme, symbol: `${phoneme.symbol}${stresses[index] ?? ''}` }));
-    return { text: word?.text ?? segment.word!, confidence: segment.confidence, phonemes };
+    return {
+      text: word?.text ?? segment.word!,
+      confidence: segment.confidence,
+      phonemes,
+      ...(word?.guessed ? { guessed: true as const } : {}),
+    };
   });
 }
 
 const clock = (at: number): string => `${Math.floor(at / 60)}:${String(Math.floor(at % 60)).padStart(2, '0')}`;
+
+/** Spans at the recogniser's rate as spans of the recording. */
+function inTruth(spans: readonly SampleSpan[], truth: Truth): SampleSpan[] {
+  const up = SAMPLE_RATE / RECOGNISER_RATE;
+  return spans.map(({ from, to }) => ({ from: Math.round(from * up), to: Math.min(truth.samples.length, Math.round(to * up)) }));
+}
 
 interface Found {
   readonly segments: AlignedSegment[];
@@ -233,7 +244,13 @@ export async function readTrack(
   report(0.95, 'Putting the reading together');
   const isEnglish = recogniser.language === 'en';
   const named = namedWords(refined(samples, trimmed(found.segments)), found.words, isEnglish);
-  return assembleReading(named, truth.samples.length, isEnglish ? arpabetSymbol : arpabetOfFrench, warningsOf(found, guessed));
+  return assembleReading(
+    named,
+    truth.samples.length,
+    isEnglish ? arpabetSymbol : arpabetOfFrench,
+    warningsOf(found, guessed),
+    inTruth(found.silent, truth),
+  );
 }
 
 /** Sounds without words, by syllables. What is not speech is left out and told. */
@@ -271,5 +288,11 @@ async function readSounds(
     );
   for (const { from, to } of left.slice(0, 3))
     warnings.push(`From ${clock(seconds(from))} to ${clock(seconds(to))} nobody speaks: music or an effect.`);
-  return assembleReading(namedWords(refined(samples, trimmed(segments)), [], true), truth.samples.length, arpabetSymbol, warnings);
+  return assembleReading(
+    namedWords(refined(samples, trimmed(segments)), [], true),
+    truth.samples.length,
+    arpabetSymbol,
+    warnings,
+    inTruth(left, truth),
+  );
 }

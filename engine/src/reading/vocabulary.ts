@@ -9,6 +9,8 @@ import type { Recogniser } from './recogniser.js';
 /** A script word with the word of the recogniser's vocabulary that stands for it. */
 export interface KnownWord extends ScriptWord {
   readonly token: string;
+  /** Its sounds were guessed from its spelling. */
+  readonly guessed?: true;
 }
 
 export interface Vocabulary {
@@ -66,8 +68,10 @@ export function vocabularyOf(recogniser: Recogniser, script: readonly ScriptWord
       else return { words, guessed, unknown: word.text };
       continue;
     }
-    if (guess && !dictionary) guessed.push(word.text);
-    words.push({ ...word, token: tokenOf(recogniser, plain ? ways : inAccent(ways, accent)) });
+    const isGuess = guess !== undefined && !dictionary;
+    if (isGuess) guessed.push(word.text);
+    const token = tokenOf(recogniser, plain ? ways : inAccent(ways, accent));
+    words.push({ ...word, token, ...(isGuess ? { guessed: true as const } : {}) });
   }
   return { words, guessed };
 }

@@ -39,12 +39,18 @@ export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactE
         <div key={system.index} role="rowgroup">
           <div role="row" aria-label="words">
             {spokenIn(data.words, system).map((word) => (
-              <span key={word.id} role="gridcell">{`${word.text}, ${frames(word)}`}</span>
+              <span
+                key={word.id}
+                role="gridcell"
+              >{`${word.text}, ${frames(word)}${word.guessed ? ', guessed from its spelling' : ''}`}</span>
             ))}
           </div>
           <div role="row" aria-label="sounds">
             {spokenIn(data.sounds, system).map((sound) => (
               <span key={sound.id} role="gridcell">{`${sound.ipa}, ${frames(sound)}`}</span>
+            ))}
+            {within(data.notSpeech, system).map((span) => (
+              <span key={`not-${span.from}`} role="gridcell">{`not speech, ${frames(span)}`}</span>
             ))}
           </div>
           <div role="row" aria-label="mouths">

@@ -95,7 +95,8 @@ function paintWords({ context, system, data, palette }: Brush, row: Row): void {
     context.fill();
     context.fillStyle = palette.ink;
     context.fillText(fitText(context, item.text, width + 5), x + width / 2, row.y + row.height / 2);
-    if (item.confidence < SURE_WORD) paintDoubt(context, x, width, row, palette);
+    if (item.guessed) paintGuess(context, x, width, row, palette);
+    else if (item.confidence < SURE_WORD) paintDoubt(context, x, width, row, palette);
   }
 }
 
@@ -113,7 +114,57 @@ function paintDoubt(context: CanvasRenderingContext2D, x: number, width: number,
   context.lineWidth = 1;
 }
 
-function paintSounds({ context, system, data, palette }: Brush, row: Row): void {
+/** A dotted line under a word whose sounds were guessed from its spelling. */
+function paintGuess(context: CanvasRenderingContext2D, x: number, width: number, row: Row, palette: Palette): void {
+  context.strokeStyle = palette.zest;
+  context.lineWidth = 2;
+  context.lineCap = 'round';
+  context.setLineDash([0.1, 4]);
+  context.beginPath();
+  context.moveTo(x + 4, row.y + row.height - 4);
+  context.lineTo(x + width - 4, row.y + row.height - 4);
+  context.stroke();
+  context.setLineDash([]);
+  context.lineCap = 'butt';
+  context.lineWidth = 1;
+}
+
+/** Hatched, with words where they have room: what is heard there is not speech. */
+function paintNotSpeech({ context, system, data, palette }: Brush, row: Row): void {
+  for (const span of data.notSpeech) {
+    const [from, to] = [Math.max(span.from, system.from), Math.min(span.to, system.to)];
+    if (from >= to) continue;
+    const [x, width] = [system.scale.x(from), (to - from) * system.scale.perFrame];
+    context.save();
+    box(context, x + 0.5, row.y, width - 1, row.height - 3, 4);
+    context.clip();
+    context.strokeStyle = palette.graphite;
+    context.globalAlpha = 0.4;
+    context.beginPath();
+    for (let along = x - row.height; along < x + width; along += 7) {
+      context.moveTo(along, row.y + row.height);
+      context.lineTo(along + row.height, row.y);
+    }
+    context.stroke();
+    context.globalAlpha = 1;
+    const label = 'not speech';
+    context.font = `500 12px ${FONT}`;
+    const needed = context.measureText(label).width + 12;
+    if (needed < width) {
+      context.fillStyle = palette.sheet;
+      context.fillRect(x + (width - needed) / 2, row.y, needed, row.height - 3);
+      context.fillStyle = palette.inkSoft;
+      context.textAlign = 'center';
+      context.textBaseline = 'middle';
+      context.fillText(label, x + width / 2, row.y + row.height / 2 - 1);
+    }
+    context.restore();
+  }
+}
+
+function paintSounds(brush: Brush, row: Row): void {
+  const { context, system, data, palette } = brush;
+  paintNotSpeech(brush, row);
   context.textAlign = 'center';
   context.textBaseline = 'middle';
   for (const { item, x, width } of visibleSpans(data.sounds, system)) {

@@ -7,6 +7,7 @@ import {
   framePositionOfSample,
   ipaOf,
   maybeGroupOfPhoneme,
+  placedNotSpeech,
   placedSounds,
   placedWords,
   sceneSettings,
@@ -27,6 +28,7 @@ export interface SheetWord {
   readonly from: number;
   readonly to: number;
   readonly confidence: number;
+  readonly guessed: boolean;
 }
 
 export interface SheetSound {
@@ -78,6 +80,8 @@ export interface SheetExposure extends Exposure {
 export interface SheetData {
   readonly words: readonly SheetWord[];
   readonly sounds: readonly SheetSound[];
+  /** Where the recording is not speech. */
+  readonly notSpeech: readonly { readonly from: number; readonly to: number }[];
   readonly exposures: readonly SheetExposure[];
   /** What was heard by ear. */
   readonly marks: readonly EarMark[];
@@ -140,11 +144,12 @@ export function sheetData(
   const groups = charts.get(track?.chartId ?? '')?.groups ?? [];
   const speaker = track?.characterId ?? '';
   return {
-    words: placedWords(scene, speaker).map(({ id, clip, text, from, to, confidence }) => ({
+    words: placedWords(scene, speaker).map(({ id, clip, text, from, to, confidence, guessed }) => ({
       clip,
       id,
       text,
       confidence,
+      guessed,
       from: frames(from),
       to: frames(to),
     })),
@@ -156,6 +161,7 @@ export function sheetData(
       to: frames(to),
       colour: maybeGroupOfPhoneme(groups, symbol)?.colour ?? NO_GROUP_COLOUR,
     })),
+    notSpeech: placedNotSpeech(scene, speaker).map(({ from, to }) => ({ from: frames(from), to: frames(to) })),
     exposures: sheetExposures(scene, trackId, charts),
     marks: scene.marks.filter((mark) => mark.characterId === speaker),
     chartChanges: chartStretches(scene, trackId)

@@ -134,8 +134,8 @@ function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
               key={word.id}
               type="button"
               onClick={() => playhead.scrubTo(Math.round(word.from))}
-              title={`confidence ${Math.round(word.confidence * 100)} %`}
-              className={`rounded-md px-1.5 py-0.5 ${word === here ? 'bg-zest text-on-zest' : 'bg-word'} ${word.confidence < SURE_WORD ? 'underline decoration-zest decoration-wavy underline-offset-4' : ''}`}
+              title={`confidence ${Math.round(word.confidence * 100)} %${word.guessed ? ', sounds guessed from the spelling' : ''}`}
+              className={`rounded-md px-1.5 py-0.5 ${word === here ? 'bg-zest text-on-zest' : 'bg-word'} ${word.guessed ? 'underline decoration-zest decoration-dotted decoration-2 underline-offset-4' : word.confidence < SURE_WORD ? 'underline decoration-zest decoration-wavy underline-offset-4' : ''}`}
             >
               {text}
             </button>
