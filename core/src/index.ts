@@ -220,6 +220,7 @@ export {
 export { sceneOfKeyed } from './formats/keyedScene.js';
 export { partOfScript, readingOfClip, withPartRead, type ClipPart } from './reading/readingParts.js';
 export { cutAtPauses, type SampleSpan } from './reading/cutAtPauses.js';
+export { outsideOf, steadySound } from './reading/steadySound.js';
 export { refineBoundaries, type TimedSound } from './reading/refineBoundaries.js';
 export { besideScript, type ScriptLineWord } from './reading/wordsNotSaid.js';
 export { isSyllablePart, pronunciationsOf, syllableGrammar, syllablesOf, type SyllableGrammar } from './reading/syllables.js';

@@ -1,6 +1,19 @@
 /** Cutting at pauses, moving boundaries, syllables, and the script beside what was read. */
 import fc from 'fast-check';
-import { besideScript, cutAtPauses, pronunciationsOf, refineBoundaries, syllableGrammar, syllablesOf } from '../index.js';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  besideScript,
+  cutAtPauses,
+  outsideOf,
+  pronunciationsOf,
+  refineBoundaries,
+  steadySound,
+  syllableGrammar,
+  syllablesOf,
+  truthForRecogniser,
+  truthOfWave,
+} from '../index.js';
 
 const RATE = 16_000;
 
@@ -119,6 +132,56 @@ describe('syllables', () => {
       expect(weights.reduce((sum, weight) => sum + weight, 0)).toBeCloseTo(1, 3);
     }
     expect(words).toContainEqual(['coda_m_p_s', 'M P S']);
+  });
+});
+
+describe('what never lets up', () => {
+  const spoken = (['slt', 'kal16'] as const).map((voice) => {
+    const lines = Array.from({ length: 8 }, (_, line) => {
+      const truth = truthOfWave(readFileSync(join(__dirname, `../../fixtures/speech/${voice}-0${line}.wav`)));
+      if ('refusal' in truth) throw new Error(truth.refusal);
+      return truthForRecogniser(truth);
+    });
+    return Float32Array.from(lines.flatMap((line) => [...line]));
+  });
+  const chord = Float32Array.from(
+    { length: 6 * RATE },
+    (_, index) => 0.1 * [220, 277, 330].reduce((sum, hertz) => sum + Math.sin((2 * Math.PI * hertz * index) / RATE), 0),
+  );
+
+  it('is not found in speech, nor in speech over noise 10 dB below it', () => {
+    for (const voice of spoken) {
+      expect(steadySound(voice, RATE)).toEqual([]);
+      const level = Math.sqrt(voice.reduce((sum, value) => sum + value * value, 0) / voice.length / 10) * Math.sqrt(3);
+      const ground = noise(voice.length, level, 7);
+      expect(
+        steadySound(
+          voice.map((value, index) => value + ground[index]!),
+          RATE,
+        ),
+      ).toEqual([]);
+    }
+  });
+
+  it('is found after speech: a chord, or noise as loud as a voice', () => {
+    for (const sound of [chord, noise(6 * RATE, 0.2, 9)]) {
+      const samples = new Float32Array(spoken[0]!.length + sound.length);
+      samples.set(spoken[0]!);
+      samples.set(sound, spoken[0]!.length);
+      const [span, ...others] = steadySound(samples, RATE);
+      expect(others).toEqual([]);
+      expect(Math.abs(span!.from - spoken[0]!.length) / RATE).toBeLessThan(0.2);
+      expect(span!.to).toBe(samples.length);
+    }
+  });
+
+  it('leaves the rest, without scraps', () => {
+    const spans = [
+      { from: 0, to: 10 },
+      { from: 12, to: 50 },
+    ];
+    expect(outsideOf(spans, 100, 5)).toEqual([{ from: 50, to: 100 }]);
+    expect(outsideOf([], 100, 5)).toEqual([{ from: 0, to: 100 }]);
   });
 });
 

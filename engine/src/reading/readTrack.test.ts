@@ -12,6 +12,9 @@ const truth: Truth = {
   samples: Int16Array.from({ length: 96_000 }, (_, index) => 8000 * Math.sin(index / 69.4) * Math.sin((Math.PI * index) / 96_000)),
 };
 
+/** As loud as syllables are, five a second. */
+const syllables = (index: number): number => 8000 * Math.sin(index / 69.4) * Math.abs(Math.sin((Math.PI * index) / 9600));
+
 const segment = (
   word: string | undefined,
   fromSeconds: number,
@@ -269,7 +272,7 @@ describe('reading a track', () => {
     // Fifty seconds: loud, with a pause at 18 and at 36 seconds.
     const samples = Int16Array.from({ length: 50 * 48_000 }, (_, index) => {
       const second = index / 48_000;
-      return Math.abs(second - 18) < 0.3 || Math.abs(second - 36) < 0.3 ? 0 : 8000 * Math.sin(index / 69.4);
+      return Math.abs(second - 18) < 0.3 || Math.abs(second - 36) < 0.3 ? 0 : syllables(index);
     });
     const script = ['tide', 'pelican', 'record', 'tide', 'pelican', 'record'];
     const told: string[] = [];
@@ -284,9 +287,7 @@ describe('reading a track', () => {
   });
 
   it('goes on after a stretch in which nothing is found, and says where', async () => {
-    const samples = Int16Array.from({ length: 40 * 48_000 }, (_, index) =>
-      Math.abs(index / 48_000 - 19) < 0.3 ? 0 : 8000 * Math.sin(index / 69.4),
-    );
+    const samples = Int16Array.from({ length: 40 * 48_000 }, (_, index) => (Math.abs(index / 48_000 - 19) < 0.3 ? 0 : syllables(index)));
     let stretch = 0;
     const recogniser = standIn((_, words) => {
       stretch += 1;
@@ -299,6 +300,18 @@ describe('reading a track', () => {
     expect(reading.notSpeech).toHaveLength(1);
     expect(reading.notSpeech![0]!.from).toBe(0);
     expect(reading.notSpeech![0]!.to / 48_000).toBeCloseTo(19, 0);
+  });
+
+  it('reads nothing where a sound never lets up', async () => {
+    const samples = Int16Array.from({ length: 12 * 48_000 }, (_, index) =>
+      index < 4 * 48_000 ? syllables(index) : 8000 * Math.sin(index / 40),
+    );
+    const recogniser = standIn((_, words) => words.map((word, index) => segment(word, 0.5 + index, ['T', 'AY', 'D'], 0.1)));
+    const reading = await readTrack(recogniser, { samples }, 'tide record');
+    if ('refusal' in reading) throw new Error(reading.refusal);
+    expect(recogniser.heard[0]!.samples / 16_000).toBeLessThan(6);
+    expect(reading.notSpeech!.map(({ from, to }) => [Math.round(from / 48_000), Math.round(to / 48_000)])).toEqual([[4, 12]]);
+    expect(reading.warnings.join(' ')).toMatch(/Nothing of the script was found from 0:0[34] to 0:12/);
   });
 
   it('says words as the production does, in the accent of the speaker', async () => {

@@ -18,7 +18,9 @@ import {
   refineBoundaries,
   SAMPLE_RATE,
   scriptWords,
+  outsideOf,
   SILENT_BELOW_DB,
+  steadySound,
   speedForPitch,
   truthForRecogniser,
   voicePitch,
@@ -48,6 +50,8 @@ export interface ReadOptions extends Partial<Speech> {
 
 /** The longest stretch read at once, in seconds: more exhausts the recogniser's memory. */
 const LONGEST_STRETCH = 20;
+/** Nothing shorter between two sounds that are not speech is read, in seconds. */
+const SHORTEST_STRETCH = 0.2;
 /** A reading less sure than this, over its time, gets a warning; from 48 labelled lines and wrong scripts. */
 const DOUBTFUL = 0.88;
 /** Syllables less sure than this are not speech. Speech of the labelled voices is above 0.7. */
@@ -127,7 +131,9 @@ const clock = (at: number): string => `${Math.floor(at / 60)}:${String(Math.floo
 /** Spans at the recogniser's rate as spans of the recording. */
 function inTruth(spans: readonly SampleSpan[], truth: Truth): SampleSpan[] {
   const up = SAMPLE_RATE / RECOGNISER_RATE;
-  return spans.map(({ from, to }) => ({ from: Math.round(from * up), to: Math.min(truth.samples.length, Math.round(to * up)) }));
+  return [...spans]
+    .sort((a, b) => a.from - b.from)
+    .map(({ from, to }) => ({ from: Math.round(from * up), to: Math.min(truth.samples.length, Math.round(to * up)) }));
 }
 
 interface Found {
@@ -138,6 +144,18 @@ interface Found {
   readonly score: number;
 }
 
+/** What may be speech, in stretches that fit the recogniser, and what never lets up. */
+function stretchesOf(samples: Float32Array): { stretches: SampleSpan[]; steady: SampleSpan[] } {
+  const steady = steadySound(samples, RECOGNISER_RATE);
+  const stretches = outsideOf(steady, samples.length, SHORTEST_STRETCH * RECOGNISER_RATE).flatMap(({ from, to }) =>
+    cutAtPauses(samples.subarray(from, to), RECOGNISER_RATE, LONGEST_STRETCH).map((span) => ({
+      from: from + span.from,
+      to: from + span.to,
+    })),
+  );
+  return { stretches, steady };
+}
+
 /** Aligns a script to a recording, stretch by stretch, each beginning with the word after the last one found. */
 async function findWords(
   recogniser: Recogniser,
@@ -145,8 +163,8 @@ async function findWords(
   script: readonly KnownWord[],
   report: ReportProgress,
 ): Promise<Found> {
-  const stretches = cutAtPauses(samples, RECOGNISER_RATE, LONGEST_STRETCH);
-  const [segments, words, missed, silent]: [AlignedSegment[], KnownWord[], KnownWord[], SampleSpan[]] = [[], [], [], []];
+  const { stretches, steady } = stretchesOf(samples);
+  const [segments, words, missed, silent]: [AlignedSegment[], KnownWord[], KnownWord[], SampleSpan[]] = [[], [], [], [...steady]];
   let [next, speed, sum, time] = [0, speedForPitch(voicePitch(samples)), 0, 1e-9];
   for (const [index, stretch] of stretches.entries()) {
     const remaining = script.slice(next);
@@ -196,7 +214,7 @@ function warningsOf({ missed, silent, score }: Found, guessed: readonly string[]
   const warnings: string[] = [];
   if (guessed.length > 0) warnings.push(`Pronunciation guessed from spelling: ${listed([...new Set(guessed)])}. Listen to it again.`);
   if (missed.length > 0) warnings.push(`Not heard in this recording: ${listed(missed.map((word) => word.text))}.`);
-  for (const { from, to } of silent.slice(0, 3))
+  for (const { from, to } of [...silent].sort((a, b) => a.from - b.from).slice(0, 3))
     warnings.push(
       `Nothing of the script was found from ${clock(seconds(from))} to ${clock(seconds(to))}: music, an effect, or other words.`,
     );
@@ -261,10 +279,10 @@ async function readSounds(
   report: ReportProgress,
 ): Promise<Reading | ReadRefusal> {
   if (recogniser.language !== 'en') return { refusal: 'Reading without a script works for English only. Type the line as it is spoken.' };
-  const stretches = cutAtPauses(samples, RECOGNISER_RATE, LONGEST_STRETCH);
+  const { stretches, steady } = stretchesOf(samples);
   const speed = speedForPitch(voicePitch(samples));
   const segments: AlignedSegment[] = [];
-  const left: SampleSpan[] = [];
+  const left: SampleSpan[] = [...steady];
   for (const stretch of stretches) {
     report(0.1 + (0.82 * stretch.from) / samples.length, 'Listening for sounds');
     const part = samples.subarray(stretch.from, stretch.to);
