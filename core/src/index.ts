@@ -150,18 +150,36 @@ export {
   type ShiftOp,
 } from './document/patch.js';
 export { areOfOneGesture, JOIN_WITHIN_MS, maybeRedo, maybeUndo, NO_HISTORY, recordChange, type History } from './document/history.js';
-export { checkRules, DEFAULT_RULES, RULE_LIMITS, type KeyingRules } from './keying/rules.js';
-export { drawingForGroup } from './keying/drawingForGroup.js';
 export {
-  HELD_PAUSE_SECONDS,
-  keySounds,
-  type InkedSpan,
-  type Keyed,
-  type KeyedExposure,
-  type KeyingJob,
-  type NotShown,
-  type SceneSound,
-} from './keying/keySounds.js';
+  checkRules,
+  DEFAULT_RULES,
+  FEELS,
+  fullRules,
+  maybeFeel,
+  RULE_LIMITS,
+  type Feel,
+  type FullRules,
+  type KeyingRules,
+} from './keying/rules.js';
+export {
+  articulationOf,
+  AT_REST,
+  FEATURES,
+  lookDistance,
+  meanArticulation,
+  type Articulation,
+  type Feature,
+} from './phonetics/articulation.js';
+export { lookOfChart, type ChartLook } from './keying/chartLook.js';
+export { shapesOf, type MustBeSeen, type Shape } from './keying/shapes.js';
+export { holdOf, lostCost, lostTable, MUST_COST, planCost, timingCost, type Plan, type PlanJob } from './keying/planCost.js';
+export { solvePlan, startsOf } from './keying/solvePlan.js';
+export { greedyPlan } from './keying/greedyPlan.js';
+export { planTrack, type PlannedStretch, type PlannedTrack } from './keying/planTrack.js';
+export { keyLoudness } from './keying/keyLoudness.js';
+export { drawingForGroup } from './keying/drawingForGroup.js';
+export { keyedOf, keySounds } from './keying/keySounds.js';
+export { type InkedSpan, type Keyed, type KeyedExposure, type KeyingJob, type NotShown, type SceneSound } from './keying/keyingJob.js';
 export { exposuresOfTrack, indexAtSorted, inkedShare, maybeExposureAt } from './sheet/exposures.js';
 export {
   frameNumber,

@@ -1,4 +1,9 @@
-/** The rules a mouth track is keyed by. */
+/**
+ * The rules a mouth track is keyed by, and the named sets of them: a feel. What a rule does
+ * to the face is said where it is shown; the figures are common practice where no source is
+ * named, and tuned by eye on the demo and by measure on the labelled lines.
+ */
+
 export interface KeyingRules {
   /** Frames that a mouth changes before its sound. */
   readonly leadFrames: number;
@@ -6,23 +11,119 @@ export interface KeyingRules {
   readonly holdFrames: number;
   /** Mouths change only on multiples of the hold, with the body; closures too. */
   readonly strict: boolean;
+  /** What a change costs, 0 to 1: at 0 the mouth follows every sound, at 1 only what must be seen. */
+  readonly calm?: number;
+  /** Frames that the last mouth of a phrase is held before it rests. */
+  readonly settleFrames?: number;
+  /** Frames that a mouth opens before a phrase. */
+  readonly anticipationFrames?: number;
+  /** A pause shorter than this, in seconds, holds the mouth. */
+  readonly holdPause?: number;
+  /** A pause at least this long rests it; between the two it relaxes. */
+  readonly restPause?: number;
+  /** Changes a second at most, over a phrase; 0 for no limit. */
+  readonly mostChanges?: number;
+  /** Where a group has several drawings, louder and stressed sounds take the wider ones. */
+  readonly accents?: boolean;
+  /** What the mouth is keyed from: the sounds, or only how loud the recording is. */
+  readonly source?: 'sounds' | 'loudness';
 }
 
-export const RULE_LIMITS = { leadFrames: { least: 0, most: 6 }, holdFrames: { least: 1, most: 8 } } as const;
+export type FullRules = Required<KeyingRules>;
+
+export const RULE_LIMITS = {
+  leadFrames: { least: 0, most: 6 },
+  holdFrames: { least: 1, most: 8 },
+  calm: { least: 0, most: 1 },
+  settleFrames: { least: 0, most: 8 },
+  anticipationFrames: { least: 0, most: 6 },
+  holdPause: { least: 0, most: 2 },
+  restPause: { least: 0, most: 3 },
+  mostChanges: { least: 0, most: 24 },
+} as const;
+const WHOLE: readonly (keyof typeof RULE_LIMITS)[] = ['leadFrames', 'holdFrames', 'settleFrames', 'anticipationFrames'];
+
+export interface Feel {
+  readonly name: string;
+  /** What it does to the face, as a sentence. */
+  readonly look: string;
+  readonly rules: FullRules;
+}
+
+const NATURAL: FullRules = {
+  leadFrames: 1,
+  holdFrames: 2,
+  strict: false,
+  calm: 0.3,
+  settleFrames: 2,
+  anticipationFrames: 1,
+  holdPause: 0.2,
+  restPause: 0.4,
+  mostChanges: 0,
+  accents: true,
+  source: 'sounds',
+};
+
+export const FEELS: readonly Feel[] = [
+  {
+    name: 'Crisp',
+    look: 'Every sound that can be seen is seen. For close shots and quick talkers.',
+    rules: { ...NATURAL, holdFrames: 1, calm: 0.12, settleFrames: 1 },
+  },
+  { name: 'Natural', look: 'On twos, with ones where lips must meet. What the tongue does inside goes first.', rules: NATURAL },
+  {
+    name: 'Limited',
+    look: 'Strictly on twos, with the body, and few changes. The mouth says the line without spelling it.',
+    rules: { ...NATURAL, strict: true, calm: 0.6, anticipationFrames: 0, mostChanges: 7 },
+  },
+  {
+    name: 'Replacement',
+    look: 'As few swaps as the line allows, held long. For mouths that are changed by hand.',
+    rules: { ...NATURAL, calm: 0.75, settleFrames: 3, restPause: 0.6, mostChanges: 5 },
+  },
+];
 
 /** One frame of lead, on twos, free (common practice, no source). */
 export const DEFAULT_RULES: KeyingRules = { leadFrames: 1, holdFrames: 2, strict: false };
 
+/** Rules with what they do not say as Natural has it. */
+export function fullRules(rules: KeyingRules): FullRules {
+  return { ...NATURAL, ...rules };
+}
+
+/** The feel whose rules these are; undefined for rules of the animator's own. */
+export function maybeFeel(rules: KeyingRules, feels: readonly Feel[] = FEELS): Feel | undefined {
+  const full = fullRules(rules);
+  return feels.find((feel) => (Object.keys(full) as (keyof FullRules)[]).every((rule) => feel.rules[rule] === full[rule]));
+}
+
+const NAMES: Readonly<Record<keyof typeof RULE_LIMITS, string>> = {
+  leadFrames: 'lead',
+  holdFrames: 'hold',
+  calm: 'calm',
+  settleFrames: 'settle',
+  anticipationFrames: 'anticipation',
+  holdPause: 'pause that holds',
+  restPause: 'pause that rests',
+  mostChanges: 'limit of changes a second',
+};
+
 /** What is wrong with rules, as sentences; empty when nothing is. */
 export function checkRules(rules: KeyingRules): string[] {
-  const faults: string[] = [];
-  const { leadFrames, holdFrames } = RULE_LIMITS;
-  const within = (value: number, { least, most }: { least: number; most: number }): boolean =>
-    Number.isInteger(value) && value >= least && value <= most;
-  if (!within(rules.leadFrames, leadFrames))
-    faults.push(`The lead is ${rules.leadFrames} frames. It may be ${leadFrames.least} to ${leadFrames.most}.`);
-  if (!within(rules.holdFrames, holdFrames))
-    faults.push(`The hold is ${rules.holdFrames} frames. It may be ${holdFrames.least} to ${holdFrames.most}.`);
-  if (typeof rules.strict !== 'boolean') faults.push('Strict is either true or false.');
+  const full = fullRules(rules);
+  const faults = (Object.keys(RULE_LIMITS) as (keyof typeof RULE_LIMITS)[]).flatMap((rule) => {
+    const { least, most } = RULE_LIMITS[rule];
+    const value: unknown = full[rule];
+    const whole = WHOLE.includes(rule);
+    if (typeof value === 'number' && value >= least && value <= most && (!whole || Number.isInteger(value))) return [];
+    return [`The ${NAMES[rule]} is ${String(value)}${whole ? ' frames' : ''}. It may be ${least} to ${most}.`];
+  });
+  if (typeof full.strict !== 'boolean') faults.push('Strict is either true or false.');
+  if (typeof full.accents !== 'boolean') faults.push('Accents are either true or false.');
+  if (full.source !== 'sounds' && full.source !== 'loudness') faults.push('A mouth is keyed from sounds or from loudness.');
+  if (faults.length === 0 && full.restPause < full.holdPause)
+    faults.push(
+      `A pause rests the mouth from ${full.restPause} s but holds it up to ${full.holdPause} s. Let it rest later, or hold it less.`,
+    );
   return faults;
 }

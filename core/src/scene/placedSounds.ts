@@ -1,5 +1,5 @@
 /** Readings put where their clips are: samples counted from the scene's frame 0. What is trimmed away is left out. */
-import type { SceneSound } from '../keying/keySounds.js';
+import type { SceneSound } from '../keying/keyingJob.js';
 import { clipStart } from './clipPlace.js';
 import type { Clip, SceneDocument, SceneWord } from './sceneDocument.js';
 

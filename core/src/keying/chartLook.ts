@@ -1,0 +1,84 @@
+/** What each drawing of a chart looks like beside each sound group, and which drawings play it. */
+import { maybeDrawing, restDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
+import { measureLook } from '../chart/measureLook.js';
+import { REST, type SoundGroup } from '../chart/soundGroups.js';
+import { articulationOf, AT_REST, lookDistance, meanArticulation, type Articulation } from '../phonetics/articulation.js';
+import { drawingForGroup } from './drawingForGroup.js';
+
+export interface ChartLook {
+  readonly rest: SoundGroup | undefined;
+  readonly restDrawing: string;
+  /** The drawings that play a group, from the least open to the widest; at least one. */
+  readonly sizesOf: (group: string) => readonly string[];
+  /** How much is lost when a drawing is seen in the place of a group: 0 to about 1. */
+  readonly lost: (group: string, drawing: string) => number;
+  /** The open drawing that is nearest to half way between a drawing and rest. */
+  readonly relaxed: (drawing: string) => string;
+}
+
+const looks = new WeakMap<ChartDocument, ChartLook>();
+
+export function articulationOfGroup(group: SoundGroup): Articulation {
+  return meanArticulation(group.phonemes.map(articulationOf));
+}
+
+function makeLook(chart: ChartDocument): ChartLook {
+  const groups = new Map(chart.groups.map((group) => [group.id, group]));
+  const ofGroup = new Map(chart.groups.map((group) => [group.id, articulationOfGroup(group)]));
+  const opening = new Map(chart.drawings.map((drawing) => [drawing.id, measureLook(drawing).opening]));
+  const widest = Math.max(1e-9, ...opening.values());
+  /** By the groups it plays; one that plays none by how open it is. */
+  const ofDrawing = new Map(
+    chart.drawings.map((drawing: Drawing) => {
+      const played = drawing.groups.flatMap((id) => ofGroup.get(id) ?? []);
+      const seen = played.length > 0 ? meanArticulation(played) : { ...AT_REST, press: 0, jaw: opening.get(drawing.id)! / widest };
+      return [drawing.id, seen] as const;
+    }),
+  );
+  const sizes = new Map(
+    chart.groups.map((group) => {
+      const own = chart.drawings
+        .filter((drawing) => drawing.groups.includes(group.id))
+        .map((drawing) => drawing.id)
+        .sort((a, b) => opening.get(a)! - opening.get(b)!);
+      return [group.id, own.length > 0 ? own : [drawingForGroup(chart, group.id).id]] as const;
+    }),
+  );
+  const isMust = (id: string): boolean => maybeDrawing(chart, id)!.groups.some((group) => groups.get(group)?.must);
+  const atRest = restDrawing(chart).id;
+  const halfWay = new Map<string, string>();
+  const lostBetween = new Map<string, number>();
+  return {
+    rest: groups.get(REST),
+    restDrawing: atRest,
+    sizesOf: (group) => sizes.get(group) ?? [atRest],
+    lost: (group, drawing) => {
+      const key = `${group} ${drawing}`;
+      let lost = lostBetween.get(key);
+      if (lost === undefined) {
+        const isOwn = (sizes.get(group) ?? [atRest]).includes(drawing);
+        lost = isOwn ? 0 : lookDistance(ofGroup.get(group) ?? AT_REST, ofDrawing.get(drawing) ?? AT_REST);
+        lostBetween.set(key, lost);
+      }
+      return lost;
+    },
+    relaxed: (drawing) => {
+      let found = halfWay.get(drawing);
+      if (found === undefined) {
+        const middle = meanArticulation([ofDrawing.get(drawing)!, { ...AT_REST, press: 0 }]);
+        const open = chart.drawings.filter(({ id }) => !isMust(id) && id !== atRest);
+        const away = (id: string): number => lookDistance(ofDrawing.get(id)!, middle);
+        found = open.reduce((best, { id }) => (away(id) < away(best) ? id : best), open[0]?.id ?? drawing);
+        halfWay.set(drawing, found);
+      }
+      return found;
+    },
+  };
+}
+
+/** Worked out once a chart. */
+export function lookOfChart(chart: ChartDocument): ChartLook {
+  let look = looks.get(chart);
+  if (!look) looks.set(chart, (look = makeLook(chart)));
+  return look;
+}

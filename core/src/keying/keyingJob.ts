@@ -1,0 +1,56 @@
+/** What is asked of the keying, and what it answers. */
+import type { ChartDocument } from '../chart/chart.js';
+import type { FrameRate } from '../time/frameRate.js';
+import type { KeyingRules } from './rules.js';
+
+/** A sound of the scene; samples at 48 000 Hz counted from the scene's frame 0. */
+export interface SceneSound {
+  readonly symbol: string;
+  readonly stress?: 0 | 1 | 2;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Frames the animator has decided. */
+export interface InkedSpan {
+  readonly from: number;
+  readonly to: number;
+  readonly drawing: string;
+}
+
+export interface KeyedExposure {
+  readonly from: number;
+  readonly to: number;
+  readonly drawing: string;
+  /** The sound group it was chosen for. */
+  readonly group: string;
+  /** Indexes of the sounds it plays. */
+  readonly plays: readonly number[];
+}
+
+export interface NotShown {
+  readonly sound: number;
+  readonly symbol: string;
+  /** Why, as a sentence. */
+  readonly reason: string;
+  /** The sound that took its frames; null when ink did, or the scene's end. */
+  readonly collidedWith: number | null;
+}
+
+export interface Keyed {
+  /** Sorted; together with the ink they cover the scene. */
+  readonly exposures: readonly KeyedExposure[];
+  readonly notShown: readonly NotShown[];
+}
+
+export interface KeyingJob {
+  /** Sorted by `from`. */
+  readonly sounds: readonly SceneSound[];
+  readonly frameRate: FrameRate;
+  readonly lengthFrames: number;
+  readonly chart: ChartDocument;
+  readonly rules: KeyingRules;
+  readonly ink?: readonly InkedSpan[];
+  /** How loud each frame of the scene is, 0 (the clip's floor) to 1 (its peak); shape: lengthFrames. */
+  readonly loudness?: Float32Array;
+}

@@ -1,0 +1,130 @@
+/** A whole track planned: the stretches between ink, each solved exactly, with the ink on its two sides. */
+import { framesPerSecond } from '../time/frameRate.js';
+import { lookOfChart } from './chartLook.js';
+import type { InkedSpan, KeyingJob } from './keyingJob.js';
+import { lostTable, type Plan, type PlanJob } from './planCost.js';
+import { fullRules } from './rules.js';
+import { shapesOf, type MustBeSeen, type Shape } from './shapes.js';
+import { solvePlan } from './solvePlan.js';
+
+export interface PlannedStretch {
+  readonly job: PlanJob;
+  readonly plan: Plan;
+}
+
+export interface PlannedTrack {
+  readonly shapes: readonly Shape[];
+  readonly stretches: readonly PlannedStretch[];
+}
+
+/** What a change costs when a mouth is as calm as can be, against a sound of weight 1 lost wholly. */
+const CALMEST = 1.2;
+/** A phrase that changes too often pays so much more for a change, so many times at most. */
+const DEARER = 2;
+const MOST_TRIES = 8;
+/** The shortest time that changes are counted over, in seconds. */
+const COUNTED_OVER = 1;
+
+interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+const overlap = (a: Span, b: Span): number => Math.min(a.to, b.to) - Math.max(a.from, b.from);
+
+function freeSpans(ink: readonly InkedSpan[], lengthFrames: number): Span[] {
+  const spans: Span[] = [];
+  let from = 0;
+  for (const span of [...ink].sort((a, b) => a.from - b.from)) {
+    if (span.from > from) spans.push({ from, to: Math.min(span.from, lengthFrames) });
+    from = Math.max(from, span.to);
+  }
+  if (from < lengthFrames) spans.push({ from, to: lengthFrames });
+  return spans;
+}
+
+/** Each sound that must be seen belongs to the span in which most of its frames are, unless ink shows it. */
+function placeMusts(shapes: readonly Shape[], spans: readonly Span[], ink: readonly InkedSpan[]): Map<MustBeSeen, Span> {
+  const places = new Map<MustBeSeen, Span>();
+  let first = 0;
+  for (const { musts, drawing } of shapes) {
+    for (const must of musts) {
+      const window = { from: must.first, to: must.last + 1 };
+      if (ink.some((span) => span.drawing === drawing && overlap(span, window) > 0)) continue;
+      while (first < spans.length && spans[first]!.to <= window.from) first += 1;
+      let best: Span | undefined;
+      for (let at = first; at < spans.length && spans[at]!.from < window.to; at++)
+        if (overlap(spans[at]!, window) > 0 && (!best || overlap(spans[at]!, window) > overlap(best, window))) best = spans[at];
+      if (best) places.set(must, best);
+    }
+  }
+  return places;
+}
+
+/** Phrases of a stretch: its shapes between one pause and the next, by index, half-open. */
+function phrasesOf(shapes: readonly Shape[]): [first: number, last: number][] {
+  const phrases: [number, number][] = [];
+  let first = -1;
+  shapes.forEach(({ isPause }, index) => {
+    if (!isPause && first < 0) first = index;
+    if (first >= 0 && (isPause || index === shapes.length - 1)) {
+      phrases.push([first, isPause ? index : index + 1]);
+      first = -1;
+    }
+  });
+  return phrases;
+}
+
+/** Solves a stretch; phrases that change more often than they may pay more for each change until they do not. */
+function solveCalmly(job: PlanJob, fps: number, mostChanges: number): Plan {
+  let plan = solvePlan(job);
+  if (mostChanges === 0) return plan;
+  const phrases = phrasesOf(job.shapes);
+  for (let attempt = 0; attempt < MOST_TRIES; attempt++) {
+    let isOver = false;
+    for (const [first, last] of phrases) {
+      const seconds = Math.max(COUNTED_OVER, (job.shapes[last - 1]!.end - job.shapes[first]!.target) / fps);
+      const changes = plan.shown.filter((index) => index >= first && index < last).length;
+      if (changes / seconds <= mostChanges) continue;
+      isOver = true;
+      for (let index = first; index < last; index++) job.changes[index] = job.changes[index]! * DEARER + 0.05;
+    }
+    if (!isOver) return plan;
+    plan = solvePlan(job);
+  }
+  return plan;
+}
+
+export function planTrack(keying: KeyingJob): PlannedTrack {
+  const { chart, frameRate, lengthFrames, ink = [] } = keying;
+  const rules = fullRules(keying.rules);
+  const fps = framesPerSecond(frameRate);
+  const shapes = shapesOf(keying);
+  const spans = freeSpans(ink, lengthFrames);
+  const places = placeMusts(shapes, spans, ink);
+  const look = lookOfChart(chart);
+  let first = 0;
+  const stretches = spans.map((span): PlannedStretch => {
+    while (first < shapes.length - 1 && shapes[first]!.end <= span.from) first += 1;
+    const inside: Shape[] = [];
+    for (let index = first; index < shapes.length && (inside.length === 0 || shapes[index]!.target < span.to); index++) {
+      const shape = shapes[index]!;
+      const musts = shape.musts.filter((must) => places.get(must) === span);
+      inside.push(musts.length === shape.musts.length ? shape : { ...shape, musts });
+    }
+    const job: PlanJob = {
+      shapes: inside,
+      from: span.from,
+      to: span.to,
+      lost: lostTable(inside, look),
+      hold: rules.holdFrames,
+      grid: rules.strict,
+      changes: new Float64Array(inside.length).fill(rules.calm * CALMEST),
+      frameScale: 24 / fps,
+      before: ink.find(({ to }) => to === span.from)?.drawing,
+      after: ink.find(({ from }) => from === span.to)?.drawing,
+    };
+    return { job, plan: solveCalmly(job, fps, rules.mostChanges) };
+  });
+  return { shapes, stretches };
+}

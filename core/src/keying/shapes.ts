@@ -1,0 +1,166 @@
+/**
+ * The shapes a mouth should take, one after another without a gap, each with the frame it
+ * should change at: sounds, the halves of diphthongs, and what a mouth does in pauses.
+ */
+import { maybeGroupOfPhoneme, REST } from '../chart/soundGroups.js';
+import { articulationOf } from '../phonetics/articulation.js';
+import { isVowel } from '../phonetics/phonemes.js';
+import { framesPerSecond, SAMPLE_RATE } from '../time/frameRate.js';
+import { lookOfChart, type ChartLook } from './chartLook.js';
+import type { KeyingJob, SceneSound } from './keyingJob.js';
+import { fullRules } from './rules.js';
+
+/** Frames in which a sound must be seen at least once, whole and inclusive. */
+export interface MustBeSeen {
+  readonly sound: number;
+  readonly first: number;
+  readonly last: number;
+}
+
+export interface Shape {
+  /** Indexes of the sounds it plays; none for a pause. */
+  readonly sounds: readonly number[];
+  readonly group: string;
+  readonly drawing: string;
+  /** The frame it should change at, with its fraction. */
+  readonly target: number;
+  /** Where the next shape should begin; the scene's end for the last. */
+  readonly end: number;
+  /** What it costs not to show it, of something quite different. */
+  readonly weight: number;
+  /** What must be seen of it, in order. */
+  readonly musts: readonly MustBeSeen[];
+  readonly isPause: boolean;
+}
+
+/** A vowel with primary stress, another, one without; and a pause for each second it lasts. Ours, set by eye. */
+const WEIGHT = {
+  stressed: 3,
+  vowel: 2,
+  unstressed: 1.2,
+  must: 6,
+  consonant: 0.5,
+  pause: 2,
+  pauseSecond: 4,
+  relaxed: 2.2,
+  secondHalf: 1.6,
+} as const;
+/** Where a diphthong goes over to its second shape, as a share of it; and what each ends as. */
+const TURNS_AT = 0.55;
+const ENDS_AS: Readonly<Record<string, string>> = { AY: 'IY', AW: 'UW', OY: 'IY', EY: 'IY', OW: 'UW' };
+const BEGINS_AS: Readonly<Record<string, string>> = { EY: 'EH' };
+
+function weightOf({ symbol, stress }: SceneSound, isMust: boolean): number {
+  if (isMust) return WEIGHT.must;
+  if (isVowel(symbol)) return stress === 1 ? WEIGHT.stressed : stress === 0 ? WEIGHT.unstressed : WEIGHT.vowel;
+  // What lips and tongue do outside is seen; what the tongue does inside goes first.
+  const { press, bite, round, tongue } = articulationOf(symbol);
+  return WEIGHT.consonant + Math.max(press, bite, round, tongue);
+}
+
+/** How loud a span of frames is, 0 to 1; undefined when it is not known. */
+function levelOf(loudness: Float32Array | undefined, from: number, to: number): number | undefined {
+  if (!loudness) return undefined;
+  let most = 0;
+  for (let frame = Math.max(0, Math.floor(from)); frame < Math.min(loudness.length, Math.ceil(to)); frame++)
+    most = Math.max(most, loudness[frame]!);
+  return most;
+}
+
+/** Of several drawings of a group the one whose size fits how loud and how stressed a sound is. */
+function sized(look: ChartLook, group: string, sound: SceneSound, level: number | undefined, accents: boolean): string {
+  const sizes = look.sizesOf(group);
+  if (sizes.length === 1) return sizes[0]!;
+  const middle = sizes[(sizes.length - 1) >> 1]!;
+  if (!accents) return middle;
+  const stress = sound.stress === 1 ? 0.75 : sound.stress === 0 ? 0.25 : 0.5;
+  const size = level === undefined ? stress : 0.7 * level + 0.3 * stress;
+  return sizes[Math.min(sizes.length - 1, Math.floor(size * sizes.length))]!;
+}
+
+/** Adds a shape; one that shows what the shape before it shows is one with it. */
+function addShape(shapes: Shape[], shape: Shape): void {
+  const before = shapes.at(-1);
+  if (!before) {
+    shapes.push({ ...shape, target: Math.min(0, shape.target) });
+    return;
+  }
+  const target = Math.max(shape.target, before.target);
+  if (before.drawing === shape.drawing && before.group === shape.group) {
+    shapes[shapes.length - 1] = {
+      ...before,
+      sounds: [...before.sounds, ...shape.sounds.filter((sound) => sound !== before.sounds.at(-1))],
+      end: shape.end,
+      weight: Math.max(before.weight, shape.weight),
+      musts: [...before.musts, ...shape.musts],
+    };
+    return;
+  }
+  shapes[shapes.length - 1] = { ...before, end: target };
+  shapes.push({ ...shape, target, end: Math.max(target, shape.end) });
+}
+
+/** @returns shapes that follow one another from frame 0 to the scene's end; at least one */
+export function shapesOf(job: KeyingJob): Shape[] {
+  const { sounds, frameRate, lengthFrames, chart, loudness } = job;
+  const rules = fullRules(job.rules);
+  const look = lookOfChart(chart);
+  const fps = framesPerSecond(frameRate);
+  const perSample = fps / SAMPLE_RATE;
+  const lead = rules.leadFrames;
+  const shapes: Shape[] = [];
+  const pause = (from: number, to: number, settle: number): void => {
+    const seconds = (to - from) / fps;
+    const before = shapes.at(-1);
+    const isRest = !before || seconds >= rules.restPause || to >= lengthFrames;
+    if (!isRest && seconds < rules.holdPause) return;
+    const drawing = isRest ? look.restDrawing : look.relaxed(before.drawing);
+    const target = from - lead + (before ? Math.min(settle, Math.max(0, to - from - 1)) : 0);
+    const weight = isRest ? WEIGHT.pause + WEIGHT.pauseSecond * seconds : WEIGHT.relaxed;
+    addShape(shapes, { sounds: [], group: REST, drawing, target, end: to - lead, weight, musts: [], isPause: true });
+  };
+  let end = 0;
+  sounds.forEach((sound, index) => {
+    const [from, to] = [sound.from * perSample, sound.to * perSample];
+    const gap = from - end;
+    if (gap > 1e-6) pause(end, from, rules.settleFrames);
+    const startsPhrase = shapes.length === 0 || (shapes.at(-1)!.isPause && gap / fps >= rules.restPause);
+    const own = maybeGroupOfPhoneme(chart.groups, sound.symbol)?.id ?? REST;
+    const isMust = chart.groups.some((group) => group.id === own && group.must) && isPlayed(job, own);
+    const anticipation = startsPhrase ? Math.min(rules.anticipationFrames, Math.max(0, gap - 1)) : 0;
+    const musts: MustBeSeen[] = isMust
+      ? [{ sound: index, first: Math.max(0, Math.ceil(from - lead - 1)), last: Math.min(lengthFrames, Math.ceil(to)) - 1 }]
+      : [];
+    const level = levelOf(loudness, from, to);
+    const part = (group: string, target: number, until: number, weight: number): void =>
+      addShape(shapes, {
+        sounds: [index],
+        group,
+        drawing: sized(look, group, sound, level, rules.accents),
+        target,
+        end: until,
+        weight,
+        musts,
+        isPause: false,
+      });
+    const weight = weightOf(sound, isMust);
+    const groupAs = (symbol: string | undefined): string | undefined =>
+      symbol === undefined ? undefined : maybeGroupOfPhoneme(chart.groups, symbol)?.id;
+    const [first, second] = [groupAs(BEGINS_AS[sound.symbol]) ?? own, BEGINS_AS[sound.symbol] ? own : groupAs(ENDS_AS[sound.symbol])];
+    if (ENDS_AS[sound.symbol] && second && second !== first && (to - from) * (1 - TURNS_AT) >= 1) {
+      const turn = from + (to - from) * TURNS_AT;
+      part(first, from - lead - anticipation, turn - lead, weight);
+      part(second, turn - lead, to - lead, WEIGHT.secondHalf);
+    } else part(own, from - lead - anticipation, to - lead, weight);
+    end = to;
+  });
+  if (end < lengthFrames) pause(end, lengthFrames, rules.settleFrames);
+  if (shapes.length === 0) pause(0, Math.max(1, lengthFrames), 0);
+  shapes[shapes.length - 1] = { ...shapes.at(-1)!, end: lengthFrames };
+  return shapes;
+}
+
+/** Whether a group has a drawing of its own: what has none cannot be seen. */
+function isPlayed({ chart }: KeyingJob, group: string): boolean {
+  return chart.drawings.some((drawing) => drawing.groups.includes(group));
+}
