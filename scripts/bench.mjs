@@ -7,6 +7,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
+import { benchFeels, benchKeyingQuality, benchKeyingSpeed } from './bench/keying.mjs';
 import { benchReading } from './bench/reading.mjs';
 import { benchDecoding, benchHearing, tenMinutes } from './bench/sound.mjs';
 import { ensureBuilt, ROOT } from './ensureBuilt.mjs';
@@ -19,7 +20,6 @@ const SPEECH = join(ROOT, 'core/fixtures/speech');
 const VOICES = ['slt', 'kal16'];
 const chart = core.starterChart('Bench', 'brush');
 const ms = (value) => (value < 10 ? value.toFixed(1) : Math.round(value).toLocaleString('en').replaceAll(',', ' '));
-const percent = (value) => `${(100 * value).toFixed(1)} %`;
 
 /** Median of several runs, in milliseconds. */
 async function timed(runs, work) {
@@ -63,86 +63,7 @@ const labelledLines = (folder) =>
   );
 
 const labelled = labelledLines(SPEECH);
-
-/** Frame by frame, whatever sounds in the middle of the frame: what a keying rule must beat. */
-function plainSampling(sounds, fps, hold, frames) {
-  const shown = [];
-  for (let frame = 0; frame < frames; frame++) {
-    const cell = Math.floor(frame / hold) * hold;
-    const at = ((cell + hold / 2 + 1) / fps) * 48_000;
-    const sound = sounds.find((candidate) => candidate.from <= at && at < candidate.to);
-    shown.push(sound ? core.maybeGroupOfPhoneme(chart.groups, sound.symbol).id : 'rest');
-  }
-  return shown;
-}
-
-function closuresLost(sounds, shown, fps) {
-  let closures = 0;
-  let lost = 0;
-  for (const sound of sounds) {
-    const group = core.maybeGroupOfPhoneme(chart.groups, sound.symbol);
-    if (!group.must) continue;
-    closures += 1;
-    const [from, to] = [Math.max(0, Math.ceil((sound.from / 48_000) * fps - 2)), Math.ceil((sound.to / 48_000) * fps)];
-    if (!shown.slice(from, to).includes(group.id)) lost += 1;
-  }
-  return { closures, lost };
-}
-
-function benchKeyingQuality() {
-  const cases = [
-    [24, 1],
-    [24, 2],
-    [12, 1],
-    [25, 2],
-    [30, 2],
-  ];
-  return cases.map(([fps, hold]) => {
-    const total = { closures: 0, sampled: 0, keyed: 0, sampledChanges: 0, keyedChanges: 0, seconds: 0 };
-    for (const { sounds, wave } of labelled) {
-      const lengthFrames = core.framesToHold({ num: fps, den: 1 }, core.truthOfWave(wave).samples.length);
-      const { exposures } = core.keySounds({
-        sounds,
-        frameRate: { num: fps, den: 1 },
-        lengthFrames,
-        chart,
-        rules: { leadFrames: 1, holdFrames: hold, strict: false },
-      });
-      const keyed = new Array(lengthFrames).fill(undefined);
-      for (const { from, to, drawing } of exposures) keyed.fill(drawing, from, Math.min(to, lengthFrames));
-      const sampled = plainSampling(sounds, fps, hold, lengthFrames);
-      const changes = (shown) => shown.filter((drawing, index) => index > 0 && drawing !== shown[index - 1]).length;
-      total.closures += closuresLost(sounds, keyed, fps).closures;
-      total.keyed += closuresLost(sounds, keyed, fps).lost;
-      total.sampled += closuresLost(sounds, sampled, fps).lost;
-      total.keyedChanges += changes(keyed);
-      total.sampledChanges += changes(sampled);
-      total.seconds += lengthFrames / fps;
-    }
-    const rate = (count) => (count / total.seconds).toFixed(1);
-    return `| ${fps} fps on ${['', 'ones', 'twos'][hold]} | ${percent(total.sampled / total.closures)} | ${percent(total.keyed / total.closures)} | ${rate(total.sampledChanges)} | ${rate(total.keyedChanges)} |`;
-  });
-}
-
-async function benchKeyingSpeed() {
-  const sounds = [];
-  let at = 0;
-  for (let index = 0; at < 600 * 48_000; index++) {
-    const line = labelled[index % labelled.length];
-    for (const sound of line.sounds) sounds.push({ ...sound, from: sound.from + at, to: sound.to + at });
-    at = sounds.at(-1).to;
-  }
-  const inside = sounds.filter((sound) => sound.to <= 600 * 48_000);
-  const job = {
-    sounds: inside,
-    frameRate: { num: 24, den: 1 },
-    lengthFrames: 14_400,
-    chart,
-    rules: { leadFrames: 1, holdFrames: 2, strict: false },
-  };
-  core.keySounds(job);
-  return { count: inside.length, time: await timed(9, () => core.keySounds(job)) };
-}
+const project = { core, chart };
 
 async function benchPictures() {
   const frames = Array.from({ length: 1000 }, (_, index) => ({
@@ -306,13 +227,13 @@ async function benchPage() {
 console.log('Measuring…');
 yardstick();
 const base = await timed(9, yardstick);
-const keying = await benchKeyingSpeed();
+const keying = benchKeyingSpeed(project, labelled);
 const pictures = await benchPictures();
 const imported = await benchImport();
 const long = tenMinutes(labelled, core);
 const decoded = await benchDecoding(long, core, decodeRecording);
 const pyramid = await timed(3, () => core.wavePyramid(core.waveBlocks(core.floatsOf16Bit(long), 96)));
-const quality = benchKeyingQuality();
+const quality = benchKeyingQuality(project, labelled);
 const reading = await benchReading({
   core,
   chart,
@@ -334,6 +255,7 @@ Made by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: ${cpus().
 | --- | --- | --- | --- |
 ${row('opening the recogniser', reading.opened, '2 s')}
 ${row(`keying ten minutes at 24 fps on twos (14 400 frames, ${keying.count} sounds, 13 drawings)`, keying.time, '150 ms')}
+${row('keying one phrase of three seconds', keying.phrase, '16 ms')}
 ${row('1 000 numbered PNGs at 1920 × 1080 from 13 drawings', pictures, '10 s')}
 ${row('first paint of a demo scene’s bar sheet, from navigation, headless Chromium without a GPU', page.firstPaint, '1 s')}
 ${row('painting one system of the bar sheet', page.system, '16 ms')}
@@ -380,11 +302,17 @@ What each step brought, on the same lines. Measured once, on 2026-11-25, when th
 
 ## Keying
 
-The labels of the same 48 lines, keyed by the first rule with a lead of one frame, beside plain sampling of whatever sounds in the middle of each frame (or pair of frames). Closures are m b p f v; one is lost when its drawing is in no frame from one frame before its lead to its end.
+The labels of the same 48 lines, keyed with a lead of one frame by the plan (Natural but for the hold), by plain sampling of whatever sounds in the middle of each frame (or pair of frames), and by the obvious rule: each shape in turn at its own frame as soon as the one before has been held. Closures are m b p f v; one is lost when its drawing is in no frame from one frame before its lead to its end. The distance is that of \`lookDistance\`, 0 to about 1, over the time in which somebody speaks.
 
-| case | closures lost, sampling | closures lost, keyed | changes a second, sampling | changes a second, keyed |
-| --- | --- | --- | --- | --- |
+| case | keyed by | closures lost | changes a second | exposures of one frame that are no closure | mean distance from what is said |
+| --- | --- | --- | --- | --- | --- |
 ${quality.join('\n')}
+
+The feels, at 24 fps:
+
+| feel | closures lost | changes a second | mean distance |
+| --- | --- | --- | --- |
+${benchFeels(project, labelled).join('\n')}
 `;
 writeFileSync(join(ROOT, 'docs/benchmarks.md'), text);
 console.log(text);

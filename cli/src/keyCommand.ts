@@ -2,18 +2,29 @@
 import {
   checkChart,
   checkReading,
-  DEFAULT_RULES,
+  betweenFloorAndPeak,
+  checkRules,
+  explainFrame,
+  FEELS,
+  floatsOf16Bit,
+  frameLevels,
   FRAME_RATE_LIMITS,
   framesToHold,
+  fullRules,
   keySounds,
   maybeFrameRate,
+  rangeOfLoudness,
   RULE_LIMITS,
   starterChart,
   upgradeChart,
   type ChartDocument,
+  type FullRules,
+  type KeyingJob,
+  type KeyingRules,
   type Reading,
 } from '@zest-jaw/core';
-import { CannotDo, parseCommandLine, readJson, wholeNumber, WrongUse } from './outcome.js';
+import { decodeRecording } from '@zest-jaw/engine';
+import { CannotDo, parseCommandLine, readBytes, readJson, wholeNumber, WrongUse } from './outcome.js';
 
 /** The chart of a file, or the starter chart. */
 export function chartOf(file: string | undefined): ChartDocument {
@@ -27,13 +38,44 @@ export function chartOf(file: string | undefined): ChartDocument {
   return chart as ChartDocument;
 }
 
+/** The rules of a feel by its name, or of a file. */
+function feelOf(nameOrFile: string): KeyingRules {
+  const feel = FEELS.find(({ name }) => name.toLowerCase() === nameOrFile.toLowerCase());
+  if (feel) return feel.rules;
+  if (!/[./\\]/.test(nameOrFile))
+    throw new WrongUse(`--feel is “${nameOrFile}”. It may be ${FEELS.map(({ name }) => name).join(', ')}, or a file of rules.`);
+  const read = readJson(nameOrFile) as { rules?: unknown } | null;
+  const rules = (read && typeof read === 'object' && 'rules' in read ? read.rules : read) as KeyingRules | null;
+  if (!rules || typeof rules !== 'object' || Array.isArray(rules))
+    throw new CannotDo(`${nameOrFile}: This is not a feel: it must be an object of rules. See docs/formats.md.`);
+  const full = fullRules(rules);
+  const unknown = Object.keys(rules).find((rule) => !(rule in fullRules({ leadFrames: 1, holdFrames: 2, strict: false })));
+  const fault = unknown === undefined ? checkRules(full)[0] : `There is no rule “${unknown}”. See docs/formats.md.`;
+  if (fault) throw new CannotDo(`${nameOrFile}: ${fault}`);
+  return full;
+}
+
+async function levelsOf(audio: string, frameRate: KeyingJob['frameRate'], length: number): Promise<Float32Array> {
+  const truth = await decodeRecording(readBytes(audio));
+  if ('refusal' in truth) throw new CannotDo(`${audio}: ${truth.refusal}`);
+  return frameLevels(floatsOf16Bit(truth.samples), frameRate, length);
+}
+
+function loudnessOf(levels: Float32Array, { floorDb, peakDb }: FullRules): Float32Array {
+  const own = rangeOfLoudness(levels);
+  return betweenFloorAndPeak(levels, { floorDb: floorDb ?? own.floorDb, peakDb: peakDb ?? own.peakDb });
+}
+
 export async function keyCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseCommandLine(args, {
     fps: { type: 'string', default: '24' },
-    hold: { type: 'string', default: String(DEFAULT_RULES.holdFrames) },
-    lead: { type: 'string', default: String(DEFAULT_RULES.leadFrames) },
-    strict: { type: 'boolean', default: false },
+    feel: { type: 'string', default: 'Natural' },
+    hold: { type: 'string' },
+    lead: { type: 'string' },
+    strict: { type: 'boolean' },
     chart: { type: 'string' },
+    loudness: { type: 'string' },
+    explain: { type: 'boolean', default: false },
   });
   const [file, ...more] = positionals;
   if (file === undefined || more.length > 0) throw new WrongUse('Name one reading to key.');
@@ -42,16 +84,35 @@ export async function keyCommand(args: string[]): Promise<void> {
     throw new WrongUse(
       `--fps is “${values.fps}”. It may be ${FRAME_RATE_LIMITS.slowest} to ${FRAME_RATE_LIMITS.fastest}, such as 24, 29.97 or 30000/1001.`,
     );
-  const rules = {
-    holdFrames: wholeNumber('hold', values.hold, RULE_LIMITS.holdFrames.least, RULE_LIMITS.holdFrames.most),
-    leadFrames: wholeNumber('lead', values.lead, RULE_LIMITS.leadFrames.least, RULE_LIMITS.leadFrames.most),
-    strict: values.strict,
+  const { holdFrames, leadFrames } = RULE_LIMITS;
+  const asked: KeyingRules = {
+    ...feelOf(values.feel),
+    ...(values.hold === undefined ? {} : { holdFrames: wholeNumber('hold', values.hold, holdFrames.least, holdFrames.most) }),
+    ...(values.lead === undefined ? {} : { leadFrames: wholeNumber('lead', values.lead, leadFrames.least, leadFrames.most) }),
+    ...(values.strict === undefined ? {} : { strict: values.strict }),
   };
   const reading = readJson(file);
   const [fault] = checkReading(reading);
   if (fault) throw new CannotDo(`${file}: ${fault}`);
   const { durationSamples, phonemes } = reading as Reading;
   const length = Math.max(1, framesToHold(frameRate, durationSamples));
-  const keyed = keySounds({ sounds: phonemes, frameRate, lengthFrames: length, chart: chartOf(values.chart), rules });
-  process.stdout.write(`${JSON.stringify({ frameRate, length, exposures: keyed.exposures, notShown: keyed.notShown })}\n`);
+  const levels = values.loudness === undefined ? undefined : await levelsOf(values.loudness, frameRate, length);
+  if (!levels && fullRules(asked).source === 'loudness')
+    throw new WrongUse('This feel keys by loudness. Name the recording with --loudness.');
+  // Without sounds there is only the loudness to key by; with them it says how wide a mouth opens.
+  const rules: KeyingRules = levels && phonemes.length === 0 ? { ...asked, source: 'loudness' } : asked;
+  const loudness = levels && loudnessOf(levels, fullRules(rules));
+  const job: KeyingJob = {
+    sounds: phonemes,
+    frameRate,
+    lengthFrames: length,
+    chart: chartOf(values.chart),
+    rules,
+    ...(loudness ? { loudness } : {}),
+  };
+  const keyed = keySounds(job);
+  const exposures = values.explain
+    ? keyed.exposures.map((exposure) => ({ ...exposure, why: explainFrame(job, exposure.from) ?? null }))
+    : keyed.exposures;
+  process.stdout.write(`${JSON.stringify({ frameRate, length, exposures, notShown: keyed.notShown })}\n`);
 }

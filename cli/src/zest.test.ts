@@ -219,6 +219,25 @@ describe('zest key and export', () => {
     for (const { from } of strict.exposures) expect(from % 3).toBe(0);
   });
 
+  it('key by a feel or a file of rules, explained, and by loudness', () => {
+    type Explained = Keyed & { exposures: { drawing: string; from: number; to: number; why?: { because: string; alternatives: unknown[] } }[] };
+    const key = (...more: string[]): Explained => JSON.parse(zest('key', reading, ...more).out) as Explained;
+    const [crisp, limited] = [key('--feel', 'crisp'), key('--feel', 'Limited', '--explain')];
+    expect(limited.exposures.length).toBeLessThan(crisp.exposures.length);
+    for (const { from } of limited.exposures) expect(from % 2).toBe(0);
+    expect(limited.notShown).toEqual([]);
+    for (const { why } of limited.exposures) expect(why!.because).toMatch(/\.$/);
+    expect(crisp.exposures[0]).not.toHaveProperty('why');
+    const own = written('feel.json', JSON.stringify({ name: 'Ours', rules: { leadFrames: 2, holdFrames: 3, strict: false, calm: 0.5 } }));
+    expect(key('--feel', own)).toEqual(key('--feel', own, '--hold', '3'));
+    // The same recording without its sounds: opened by loudness alone.
+    const { durationSamples } = JSON.parse(readFileSync(reading, 'utf8')) as Reading;
+    const bare = written('bare.json', JSON.stringify({ sampleRate: 48_000, durationSamples, words: [], phonemes: [], warnings: [] }));
+    const loud = JSON.parse(zest('key', bare, '--loudness', recording('slt', 1)).out) as Keyed & { length: number };
+    expect(loud.exposures.at(-1)!.to).toBe(loud.length);
+    expect(new Set(loud.exposures.map((exposure) => exposure.drawing)).size).toBeGreaterThan(3);
+  });
+
   it('export pictures and a sheet', () => {
     const keyed = written('keyed.json', zest('key', reading, '--fps', '12').out);
     const folder = join(scratch, 'pictures');
@@ -235,6 +254,9 @@ describe('zest key and export', () => {
     ['an unknown command', ['sing'], 2, /no command “sing”/],
     ['an unknown option', ['read', 'x.wav', '--loud'], 2, /--loud/],
     ['two scripts', ['read', 'x.wav', '--script', 'a', '--script-file', 'b'], 2, /not both/],
+    ['a feel nobody has', ['key', reading, '--feel', 'wobbly'], 2, /Crisp, Natural, Limited, Replacement/],
+    ['rules that cannot be', ['key', reading, '--feel', written('bad.json', '{"leadFrames": 40}')], 1, /lead is 40 frames/],
+    ['a rule there is not', ['key', reading, '--feel', written('odd.json', '{"wobble": 1}')], 1, /no rule “wobble”/],
     ['a language there is no model for', ['read', 'x.wav', '--language', 'de'], 2, /en or fr/],
     ['a frame rate of 0', ['key', reading, '--fps', '0'], 2, /--fps is “0”/],
     ['half a hold', ['key', reading, '--hold', '1.5'], 2, /--hold is “1.5”/],

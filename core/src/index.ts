@@ -174,8 +174,11 @@ export { lookOfChart, type ChartLook } from './keying/chartLook.js';
 export { shapesOf, type MustBeSeen, type Shape } from './keying/shapes.js';
 export { holdOf, lostCost, lostTable, MUST_COST, planCost, timingCost, type Plan, type PlanJob } from './keying/planCost.js';
 export { solvePlan, startsOf } from './keying/solvePlan.js';
+export { explainFrame, type Alternative, type Dropped, type Explanation } from './keying/explain.js';
+export { compareWithCrib, type CribComparison } from './sheet/compareWithCrib.js';
 export { greedyPlan } from './keying/greedyPlan.js';
 export { planTrack, type PlannedStretch, type PlannedTrack } from './keying/planTrack.js';
+export { betweenFloorAndPeak, rangeOfLoudness, type LoudnessRange } from './keying/loudnessCurve.js';
 export { keyLoudness } from './keying/keyLoudness.js';
 export { drawingForGroup } from './keying/drawingForGroup.js';
 export { keyedOf, keySounds } from './keying/keySounds.js';
@@ -212,7 +215,11 @@ export {
 export { placedNotSpeech, placedSounds, placedWords, type PlacedSound, type PlacedWord } from './scene/placedSounds.js';
 export {
   isRefusal,
+  erasePencil,
+  inkSpan,
+  keyingJobOf,
   keyPencil,
+  type KeyingScope,
   putDrawing,
   readingRecords,
   setInk,
@@ -293,6 +300,7 @@ export { counterpart, switchChart } from './scene/switchChart.js';
 export { maybeKindOfRecording, type RecordingKind } from './audio/recordingKind.js';
 export { powerSpectrum } from './audio/fourier.js';
 export { CLIPPED_BEYOND_USE, factsOfClip, SILENT_DB, type ClipFacts, type Ground } from './audio/clipFacts.js';
+export { frameLevels } from './audio/frameLevels.js';
 export { stretched } from './audio/stretch.js';
 export { voicePitch } from './audio/voicePitch.js';
 export { roundedSpeed, SPEED_LIMITS, speedForPitch } from './reading/voiceRegister.js';

@@ -27,6 +27,9 @@ export interface KeyingRules {
   readonly accents?: boolean;
   /** What the mouth is keyed from: the sounds, or only how loud the recording is. */
   readonly source?: 'sounds' | 'loudness';
+  /** What counts as silent and as loudest, in dBFS; null for the recording's own. */
+  readonly floorDb?: number | null;
+  readonly peakDb?: number | null;
 }
 
 export type FullRules = Required<KeyingRules>;
@@ -40,7 +43,10 @@ export const RULE_LIMITS = {
   holdPause: { least: 0, most: 2 },
   restPause: { least: 0, most: 3 },
   mostChanges: { least: 0, most: 24 },
+  floorDb: { least: -90, most: 0 },
+  peakDb: { least: -90, most: 0 },
 } as const;
+const MAY_BE_NULL: readonly (keyof typeof RULE_LIMITS)[] = ['floorDb', 'peakDb'];
 const WHOLE: readonly (keyof typeof RULE_LIMITS)[] = ['leadFrames', 'holdFrames', 'settleFrames', 'anticipationFrames'];
 
 export interface Feel {
@@ -62,6 +68,8 @@ const NATURAL: FullRules = {
   mostChanges: 0,
   accents: true,
   source: 'sounds',
+  floorDb: null,
+  peakDb: null,
 };
 
 export const FEELS: readonly Feel[] = [
@@ -106,6 +114,8 @@ const NAMES: Readonly<Record<keyof typeof RULE_LIMITS, string>> = {
   holdPause: 'pause that holds',
   restPause: 'pause that rests',
   mostChanges: 'limit of changes a second',
+  floorDb: 'floor',
+  peakDb: 'peak',
 };
 
 /** What is wrong with rules, as sentences; empty when nothing is. */
@@ -115,12 +125,15 @@ export function checkRules(rules: KeyingRules): string[] {
     const { least, most } = RULE_LIMITS[rule];
     const value: unknown = full[rule];
     const whole = WHOLE.includes(rule);
+    if (value === null && MAY_BE_NULL.includes(rule)) return [];
     if (typeof value === 'number' && value >= least && value <= most && (!whole || Number.isInteger(value))) return [];
     return [`The ${NAMES[rule]} is ${String(value)}${whole ? ' frames' : ''}. It may be ${least} to ${most}.`];
   });
   if (typeof full.strict !== 'boolean') faults.push('Strict is either true or false.');
   if (typeof full.accents !== 'boolean') faults.push('Accents are either true or false.');
   if (full.source !== 'sounds' && full.source !== 'loudness') faults.push('A mouth is keyed from sounds or from loudness.');
+  if (faults.length === 0 && full.floorDb !== null && full.peakDb !== null && full.peakDb <= full.floorDb)
+    faults.push(`The peak, ${full.peakDb} dB, must be above the floor, ${full.floorDb} dB.`);
   if (faults.length === 0 && full.restPause < full.holdPause)
     faults.push(
       `A pause rests the mouth from ${full.restPause} s but holds it up to ${full.holdPause} s. Let it rest later, or hold it less.`,

@@ -7,8 +7,8 @@
 import { holdOf, lostBetween, lostCost, MUST_COST, NONE, timingCost, type Plan, type PlanJob } from './planCost.js';
 import type { Shape } from './shapes.js';
 
-/** More shapes than this in a row are never left out: a second and a half of quick speech. */
-export const MOST_LOST = 20;
+/** More shapes than this in a row are never left out: a second of quick speech. */
+export const MOST_LOST = 14;
 /** How far a start may be from its target, in seconds at 24 frames a second: an eighth. */
 const REACH = 3;
 

@@ -223,14 +223,22 @@ export function setLength(scene: SceneDocument, lengthFrames: number, newId: IdS
   };
 }
 
+/** How loud each frame of a scene is for one of its speakers, in dBFS, where it is known. */
+export type LevelsOf = (scene: SceneDocument, characterId: string) => Float32Array | undefined;
+
 /**
  * The pencil of every track keyed again. A track whose chart is not there is left as it is.
  *
  * @param charts the charts of every track, by id
  */
-export function pencilKeyed(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>, newId: IdSource): Patch {
-  const patches = scene.tracks.flatMap(({ id }) => {
-    const keyed = keyPencil(scene, id, charts, newId);
+export function pencilKeyed(
+  scene: SceneDocument,
+  charts: ReadonlyMap<string, ChartDocument>,
+  newId: IdSource,
+  levelsOf: LevelsOf = () => undefined,
+): Patch {
+  const patches = scene.tracks.flatMap(({ id, characterId }) => {
+    const keyed = keyPencil(scene, id, charts, newId, { levels: levelsOf(scene, characterId) });
     return isRefusal(keyed) ? [] : [keyed.patch];
   });
   return { id: newId(), reason: 'pencil.key', ops: patches.flatMap((patch) => patch.ops) };
@@ -242,7 +250,8 @@ export function withPencilKeyed(
   change: Patch | Refusal,
   charts: ReadonlyMap<string, ChartDocument>,
   newId: IdSource,
+  levelsOf?: LevelsOf,
 ): Patch | Refusal {
   if (isRefusal(change) || change.ops.length === 0) return change;
-  return mergePatches(change, pencilKeyed(applyPatch(SCENE_KIND, scene, change), charts, newId));
+  return mergePatches(change, pencilKeyed(applyPatch(SCENE_KIND, scene, change), charts, newId, levelsOf));
 }
