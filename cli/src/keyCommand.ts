@@ -3,7 +3,7 @@ import {
   checkChart,
   checkReading,
   betweenFloorAndPeak,
-  checkRules,
+  checkFeels,
   explainFrame,
   FEELS,
   floatsOf16Bit,
@@ -49,8 +49,7 @@ function feelOf(nameOrFile: string): KeyingRules {
   if (!rules || typeof rules !== 'object' || Array.isArray(rules))
     throw new CannotDo(`${nameOrFile}: This is not a feel: it must be an object of rules. See docs/formats.md.`);
   const full = fullRules(rules);
-  const unknown = Object.keys(rules).find((rule) => !(rule in fullRules({ leadFrames: 1, holdFrames: 2, strict: false })));
-  const fault = unknown === undefined ? checkRules(full)[0] : `There is no rule “${unknown}”. See docs/formats.md.`;
+  const [fault] = checkFeels([{ name: 'this one', look: '', rules: rules as FullRules }]);
   if (fault) throw new CannotDo(`${nameOrFile}: ${fault}`);
   return full;
 }

@@ -220,7 +220,9 @@ describe('zest key and export', () => {
   });
 
   it('key by a feel or a file of rules, explained, and by loudness', () => {
-    type Explained = Keyed & { exposures: { drawing: string; from: number; to: number; why?: { because: string; alternatives: unknown[] } }[] };
+    type Explained = Keyed & {
+      exposures: { drawing: string; from: number; to: number; why?: { because: string; alternatives: unknown[] } }[];
+    };
     const key = (...more: string[]): Explained => JSON.parse(zest('key', reading, ...more).out) as Explained;
     const [crisp, limited] = [key('--feel', 'crisp'), key('--feel', 'Limited', '--explain')];
     expect(limited.exposures.length).toBeLessThan(crisp.exposures.length);

@@ -151,8 +151,10 @@ export {
 } from './document/patch.js';
 export { areOfOneGesture, JOIN_WITHIN_MS, maybeRedo, maybeUndo, NO_HISTORY, recordChange, type History } from './document/history.js';
 export {
+  checkFeels,
   checkRules,
   DEFAULT_RULES,
+  FEEL_LIMITS,
   FEELS,
   fullRules,
   maybeFeel,

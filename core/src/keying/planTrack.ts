@@ -20,8 +20,8 @@ export interface PlannedTrack {
 /** What a change costs when a mouth is as calm as can be, against a sound of weight 1 lost wholly. */
 const CALMEST = 1.2;
 /** A phrase that changes too often pays so much more for a change, so many times at most. */
-const DEARER = 2;
-const MOST_TRIES = 8;
+const DEARER = 1.3;
+const MOST_TRIES = 14;
 /** The shortest time that changes are counted over, in seconds. */
 const COUNTED_OVER = 1;
 
@@ -87,7 +87,7 @@ function solveCalmly(job: PlanJob, fps: number, mostChanges: number): Plan {
       const changes = plan.shown.filter((index) => index >= first && index < last).length;
       if (changes / seconds <= mostChanges) continue;
       isOver = true;
-      for (let index = first; index < last; index++) job.changes[index] = job.changes[index]! * DEARER + 0.05;
+      for (let index = first; index < last; index++) job.changes[index] = job.changes[index]! * DEARER + 0.04;
     }
     if (!isOver) return plan;
     plan = solvePlan(job);

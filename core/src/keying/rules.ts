@@ -60,7 +60,7 @@ const NATURAL: FullRules = {
   leadFrames: 1,
   holdFrames: 2,
   strict: false,
-  calm: 0.3,
+  calm: 0.22,
   settleFrames: 2,
   anticipationFrames: 1,
   holdPause: 0.2,
@@ -76,18 +76,18 @@ export const FEELS: readonly Feel[] = [
   {
     name: 'Crisp',
     look: 'Every sound that can be seen is seen. For close shots and quick talkers.',
-    rules: { ...NATURAL, holdFrames: 1, calm: 0.12, settleFrames: 1 },
+    rules: { ...NATURAL, holdFrames: 1, calm: 0.08, settleFrames: 1 },
   },
   { name: 'Natural', look: 'On twos, with ones where lips must meet. What the tongue does inside goes first.', rules: NATURAL },
   {
     name: 'Limited',
     look: 'Strictly on twos, with the body, and few changes. The mouth says the line without spelling it.',
-    rules: { ...NATURAL, strict: true, calm: 0.6, anticipationFrames: 0, mostChanges: 7 },
+    rules: { ...NATURAL, strict: true, calm: 0.42, anticipationFrames: 0, mostChanges: 7 },
   },
   {
     name: 'Replacement',
     look: 'As few swaps as the line allows, held long. For mouths that are changed by hand.',
-    rules: { ...NATURAL, calm: 0.75, settleFrames: 3, restPause: 0.6, mostChanges: 5 },
+    rules: { ...NATURAL, calm: 0.5, settleFrames: 3, restPause: 0.6, mostChanges: 5 },
   },
 ];
 
@@ -139,4 +139,20 @@ export function checkRules(rules: KeyingRules): string[] {
       `A pause rests the mouth from ${full.restPause} s but holds it up to ${full.holdPause} s. Let it rest later, or hold it less.`,
     );
   return faults;
+}
+
+export const FEEL_LIMITS = { feels: 40, letters: 24 } as const;
+
+/** What is wrong with a production's own feels, as sentences; empty when nothing is. */
+export function checkFeels(feels: readonly Feel[]): string[] {
+  const taken = new Set(FEELS.map(({ name }) => name.toLowerCase()));
+  return feels.flatMap(({ name, rules }) => {
+    const key = name.trim().toLowerCase();
+    if (key === '') return ['A feel needs a name.'];
+    if (taken.has(key)) return [`There is a feel “${name.trim()}” already. Give this one another name.`];
+    taken.add(key);
+    const known = Object.keys(fullRules(DEFAULT_RULES));
+    const unknown = Object.keys(rules).find((rule) => !known.includes(rule));
+    return unknown === undefined ? checkRules(rules) : [`There is no rule “${unknown}”.`];
+  });
 }

@@ -33,6 +33,9 @@ export interface Shape {
   readonly isPause: boolean;
 }
 
+/** How long after its lips open a stop is still the stop, in seconds: the voice of p comes late (L. Lisker and A. Abramson, 1964; from memory). */
+const BREATH_BEFORE_VOICE: Readonly<Record<string, number>> = { P: 0.05, B: 0.01 };
+
 /** A vowel with primary stress, another, one without; and a pause for each second it lasts. Ours, set by eye. */
 const WEIGHT = {
   stressed: 3,
@@ -54,8 +57,8 @@ function weightOf({ symbol, stress }: SceneSound, isMust: boolean): number {
   if (isMust) return WEIGHT.must;
   if (isVowel(symbol)) return stress === 1 ? WEIGHT.stressed : stress === 0 ? WEIGHT.unstressed : WEIGHT.vowel;
   // What lips and tongue do outside is seen; what the tongue does inside goes first.
-  const { press, bite, round, tongue } = articulationOf(symbol);
-  return WEIGHT.consonant + Math.max(press, bite, round, tongue);
+  const { press, bite, round, tongue, teeth } = articulationOf(symbol);
+  return WEIGHT.consonant + Math.max(press, bite, round, tongue, teeth / 2);
 }
 
 /** How loud a span of frames is, 0 to 1; undefined when it is not known. */
@@ -91,13 +94,29 @@ function addShape(shapes: Shape[], shape: Shape): void {
       ...before,
       sounds: [...before.sounds, ...shape.sounds.filter((sound) => sound !== before.sounds.at(-1))],
       end: shape.end,
-      weight: Math.max(before.weight, shape.weight),
+      // The halves of one sound are lost once, sounds that look alike each.
+      weight:
+        shape.sounds[0] !== undefined && shape.sounds[0] === before.sounds.at(-1)
+          ? Math.max(before.weight, shape.weight)
+          : before.weight + shape.weight,
       musts: [...before.musts, ...shape.musts],
     };
     return;
   }
   shapes[shapes.length - 1] = { ...before, end: target };
   shapes.push({ ...shape, target, end: Math.max(target, shape.end) });
+}
+
+/**
+ * The first frame in which a sound that must be seen may be seen last. For p and b the sound
+ * is the opening: the lips are closed on the frame before it (common practice, no source).
+ */
+function firstSeen({ symbol, from, to }: SceneSound, fps: number, lead: number): number {
+  const first = Math.max(0, Math.ceil((from / SAMPLE_RATE) * fps - lead - 1));
+  const breath = BREATH_BEFORE_VOICE[symbol];
+  if (breath === undefined) return first;
+  const release = Math.max((from + to) / 2, to - breath * SAMPLE_RATE) / SAMPLE_RATE;
+  return Math.max(first, Math.round(release * fps - lead) - 1);
 }
 
 /** @returns shapes that follow one another from frame 0 to the scene's end; at least one */
@@ -129,7 +148,7 @@ export function shapesOf(job: KeyingJob): Shape[] {
     const isMust = chart.groups.some((group) => group.id === own && group.must) && isPlayed(job, own);
     const anticipation = startsPhrase ? Math.min(rules.anticipationFrames, Math.max(0, gap - 1)) : 0;
     const musts: MustBeSeen[] = isMust
-      ? [{ sound: index, first: Math.max(0, Math.ceil(from - lead - 1)), last: Math.min(lengthFrames, Math.ceil(to)) - 1 }]
+      ? [{ sound: index, first: firstSeen(sound, fps, lead), last: Math.min(lengthFrames, Math.ceil(to)) - 1 }]
       : [];
     const level = levelOf(loudness, from, to);
     const part = (group: string, target: number, until: number, weight: number): void =>

@@ -70,7 +70,7 @@ export class DemoService {
     if ((await em.count(Production)) > 0) return false;
     const demo = JSON.parse(this.read('demo.json').toString('utf8')) as DemoFile;
     const assets = new AssetStore(em);
-    const production = em.create(Production, { ...demo.production, pronunciations: [] });
+    const production = em.create(Production, { ...demo.production, pronunciations: [], feels: [] });
     em.persist(production);
     const charts = new Map<string, Chart>();
     for (const { chart, head, id, name } of demo.characters) {

@@ -1,10 +1,19 @@
 import { EntityManager } from '@mikro-orm/libsql';
 import { Body, Controller, Get, Param, Put } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { maybePronunciationFault, wordToLookUp, type CharacterView, type ProductionView, type Pronunciation } from '@zest-jaw/core';
+import {
+  checkFeels,
+  fullRules,
+  maybePronunciationFault,
+  wordToLookUp,
+  type CharacterView,
+  type Feel,
+  type ProductionView,
+  type Pronunciation,
+} from '@zest-jaw/core';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { Character, Production } from '../storage/entities.js';
-import { AccentDto, PronunciationsDto } from './production.dto.js';
+import { AccentDto, FeelsDto, PronunciationsDto } from './production.dto.js';
 
 export function characterView(character: Character): CharacterView {
   const { id, name, chart, accent } = character;
@@ -49,6 +58,23 @@ export class ProductionController {
       .sort((a, b) => (a.word < b.word ? -1 : a.word > b.word ? 1 : 0));
     await this.em.flush();
     return production.pronunciations;
+  }
+
+  @Get('productions/:id/feels')
+  @ApiOperation({ summary: 'The feels that a production keeps beside the usual ones.' })
+  async feels(@Param('id') id: string): Promise<Feel[]> {
+    return (await this.production(id)).feels;
+  }
+
+  @Put('productions/:id/feels')
+  @ApiOperation({ summary: 'Keeps a list of feels in the place of the one that is there.' })
+  async keepFeels(@Param('id') id: string, @Body() { feels }: FeelsDto): Promise<Feel[]> {
+    const production = await this.production(id);
+    const [fault] = checkFeels(feels);
+    if (fault) throw cannotUse(fault);
+    production.feels = feels.map(({ name, look, rules }) => ({ name: name.trim(), look, rules: fullRules(rules) }));
+    await this.em.flush();
+    return production.feels;
   }
 
   @Put('characters/:id/accent')

@@ -1,8 +1,8 @@
 /** The bodies of the production requests. Whatever is not declared here is refused. */
 import { ApiProperty } from '@nestjs/swagger';
-import { ACCENTS, PRONUNCIATION_LIMITS } from '@zest-jaw/core';
+import { ACCENTS, FEEL_LIMITS, PRONUNCIATION_LIMITS, type FullRules } from '@zest-jaw/core';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsString, Length, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsObject, IsString, Length, ValidateNested } from 'class-validator';
 
 export class PronunciationDto {
   @ApiProperty({ example: 'bramble' })
@@ -23,6 +23,31 @@ export class PronunciationsDto {
   @ValidateNested({ each: true })
   @Type(() => PronunciationDto)
   entries!: PronunciationDto[];
+}
+
+export class FeelDto {
+  @ApiProperty({ example: 'Night shift' })
+  @IsString()
+  @Length(1, FEEL_LIMITS.letters)
+  name!: string;
+
+  @ApiProperty({ description: 'What it does to the face.' })
+  @IsString()
+  @Length(0, 200)
+  look!: string;
+
+  @ApiProperty({ description: 'The rules, as docs/formats.md has them.' })
+  @IsObject()
+  rules!: FullRules;
+}
+
+export class FeelsDto {
+  @ApiProperty({ type: [FeelDto] })
+  @IsArray()
+  @ArrayMaxSize(FEEL_LIMITS.feels)
+  @ValidateNested({ each: true })
+  @Type(() => FeelDto)
+  feels!: FeelDto[];
 }
 
 export class AccentDto {

@@ -7,6 +7,7 @@ import {
   type ChartDocument,
   type JobState,
   type Patch,
+  type Feel,
   type Pronunciation,
   type SceneDocument,
 } from '@zest-jaw/core';
@@ -22,6 +23,10 @@ export class Production {
   /** How its names and made-up words are said. */
   @Property({ type: 'json' })
   pronunciations: Pronunciation[] = [];
+
+  /** Sets of keying rules of its own. */
+  @Property({ type: 'json' })
+  feels: Feel[] = [];
 }
 
 /** A file by its content: recordings, originals, pictures of mouths and heads. */

@@ -177,6 +177,13 @@ export class Migration20261128Speech extends Migration {
   }
 }
 
+/** Productions keep feels of their own. */
+export class Migration20261129Feels extends Migration {
+  override up(): void {
+    this.addSql("alter table `production` add column `feels` json not null default '[]';");
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -185,4 +192,5 @@ export const MIGRATIONS = [
   { name: '20261126-ear-marks', class: Migration20261126EarMarks },
   { name: '20261127-clips', class: Migration20261127Clips },
   { name: '20261128-speech', class: Migration20261128Speech },
+  { name: '20261129-feels', class: Migration20261129Feels },
 ];

@@ -40,7 +40,7 @@ export async function api<Answer>(path: string, init: RequestInit = {}): Promise
   );
 }
 
-export function sendJson<Answer>(method: 'POST' | 'PATCH', path: string, body: unknown): Promise<Answer> {
+export function sendJson<Answer>(method: 'POST' | 'PATCH' | 'PUT', path: string, body: unknown): Promise<Answer> {
   return api<Answer>(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 }
 

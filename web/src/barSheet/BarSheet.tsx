@@ -22,6 +22,7 @@ import {
   systemOfFrame,
   type BarSheetPlan,
   type Hit,
+  type SheetView,
   type SystemPlan,
 } from './plan.js';
 import type { SheetData } from './sheetData.js';
@@ -44,7 +45,7 @@ export interface Holds {
 interface BarSheetProps {
   readonly scene: SceneDocument;
   readonly data: SheetData;
-  readonly view: 'key' | 'listen';
+  readonly view: SheetView;
   readonly sprites: MouthSprites;
   readonly palette: Palette;
   readonly playhead: Playhead;

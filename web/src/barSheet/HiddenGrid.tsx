@@ -53,6 +53,13 @@ export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactE
               <span key={`not-${span.from}`} role="gridcell">{`not speech, ${frames(span)}`}</span>
             ))}
           </div>
+          {data.crib && (
+            <div role="row" aria-label="crib">
+              {within(data.crib, system).map((exposure) => (
+                <span key={exposure.id} role="gridcell">{`crib: ${exposure.label}, ${frames(exposure)}`}</span>
+              ))}
+            </div>
+          )}
           <div role="row" aria-label="mouths">
             {within(data.exposures, system).map((exposure) => (
               <span
@@ -64,7 +71,7 @@ export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactE
                 data-to={exposure.to}
                 data-drawing={exposure.drawing}
                 data-inked={exposure.inked}
-              >{`${exposure.label}, ${frames(exposure)}, ${exposure.inked ? 'ink' : 'pencil'}`}</span>
+              >{`${exposure.label}, ${frames(exposure)}, ${exposure.inked ? 'ink' : exposure.isProposed ? 'proposed' : 'pencil'}`}</span>
             ))}
           </div>
         </div>

@@ -32,6 +32,7 @@ const palette: Palette = {
   inkSoft: 'inkSoft',
   graphite: 'graphite',
   zest: 'zest',
+  zestSoft: '#ffe7ae',
   word: 'word',
   voice: 'voice',
   hiss: 'hiss',

@@ -236,7 +236,34 @@ const LIFT = 0.7;
 const LOUDNESS_REACH = 5;
 const LOUDNESS_RANGE_DB = 50;
 
-function paintWave({ context, system, data, palette }: Brush, row: Row): void {
+/** Where a level lies in the row of the wave: its floor is −50 dB, its top full scale. */
+export function levelAtHeight(row: Row, within: number): number {
+  return Math.round(((row.height - 2 - within) / (row.height - 4) - 1) * LOUDNESS_RANGE_DB);
+}
+
+export function heightOfLevel(row: Row, level: number): number {
+  return row.height - 2 - Math.min(1, Math.max(0, 1 + level / LOUDNESS_RANGE_DB)) * (row.height - 4);
+}
+
+/** The floor and the peak that a mouth keyed by loudness goes by. */
+function paintRange({ context, system, data, palette }: Brush, row: Row): void {
+  if (!data.range) return;
+  context.strokeStyle = palette.zest;
+  context.lineWidth = 1.4;
+  context.setLineDash([5, 3]);
+  for (const level of [data.range.floorDb, data.range.peakDb]) {
+    const y = row.y + heightOfLevel(row, level);
+    context.beginPath();
+    context.moveTo(system.scale.x(system.from), y);
+    context.lineTo(system.scale.x(system.to), y);
+    context.stroke();
+  }
+  context.setLineDash([]);
+  context.lineWidth = 1;
+}
+
+function paintWave(brush: Brush, row: Row): void {
+  const { context, system, data, palette } = brush;
   const middle = row.y + row.height / 2;
   context.strokeStyle = palette.ruleSoft;
   context.beginPath();
@@ -287,10 +314,11 @@ function paintWave({ context, system, data, palette }: Brush, row: Row): void {
     }
     context.globalAlpha = 1;
   }
+  paintRange(brush, row);
 }
 
 function paintCell({ context, palette }: Brush, { exposure, x, width, level, centre, size }: PlacedMouth<SheetExposure>, row: Row): void {
-  context.fillStyle = exposure.inked ? palette.ground : palette.sheet;
+  context.fillStyle = exposure.isProposed ? palette.zestSoft : exposure.inked ? palette.ground : palette.sheet;
   context.strokeStyle = exposure.inked ? palette.ink : palette.graphite;
   context.lineWidth = exposure.inked ? 1.8 : 1;
   context.setLineDash(exposure.inked ? [] : [3, 3]);
@@ -340,6 +368,22 @@ function paintChartChanges({ context, data, system, palette }: Brush, row: Row):
   }
 }
 
+/** The plan above the hand's lane, a little smaller, and marks where the hand differs. */
+function paintCrib(brush: Brush, row: Row): void {
+  const { context, data, system, palette } = brush;
+  const placed = placeMouths(data.crib ?? [], system, 0.8);
+  context.globalAlpha = 0.75;
+  for (const mouth of placed) paintCell(brush, mouth, row);
+  for (const mouth of placed) paintMouth(brush, mouth, row);
+  context.globalAlpha = 1;
+  context.fillStyle = palette.zest;
+  for (const span of data.differs ?? []) {
+    const [from, to] = [Math.max(span.from, system.from), Math.min(span.to, system.to)];
+    if (from < to) context.fillRect(system.scale.x(from) + 1, row.y + row.height - 1, (to - from) * system.scale.perFrame - 2, 3);
+  }
+  context.lineWidth = 1;
+}
+
 function paintMouths(brush: Brush, row: Row): void {
   const placed = placeMouths(brush.data.exposures, brush.system, brush.plan.growth);
   for (const mouth of placed) paintCell(brush, mouth, row);
@@ -354,6 +398,7 @@ const LABELS: Readonly<Record<string, string>> = {
   marks: 'by ear',
   clips: 'clips',
   wave: 'wave',
+  crib: 'crib',
   mouth: 'mouth',
 };
 
@@ -368,6 +413,7 @@ export function paintSystem(brush: Brush): void {
     marks: paintMarks,
     clips: paintClips,
     wave: paintWave,
+    crib: paintCrib,
     mouth: paintMouths,
   } as const;
   for (const row of plan.rows) {

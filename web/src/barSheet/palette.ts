@@ -9,6 +9,7 @@ export interface Palette {
   readonly inkSoft: string;
   readonly graphite: string;
   readonly zest: string;
+  readonly zestSoft: string;
   readonly word: string;
   readonly voice: string;
   readonly hiss: string;
@@ -27,6 +28,7 @@ export function readPalette(): Palette {
     inkSoft: read('ink-soft'),
     graphite: read('graphite'),
     zest: read('zest'),
+    zestSoft: read('zest-soft'),
     word: read('word'),
     voice: read('voice'),
     hiss: read('hiss'),

@@ -17,7 +17,10 @@ import {
 } from '@zest-jaw/core';
 import { CLIP_LINE, layClips } from './clipLane.js';
 
-export type RowName = 'ruler' | 'words' | 'sounds' | 'marks' | 'clips' | 'wave' | 'mouth';
+export type RowName = 'ruler' | 'words' | 'sounds' | 'marks' | 'clips' | 'wave' | 'crib' | 'mouth';
+
+/** Which rows a sheet has. */
+export type SheetView = 'key' | 'listen' | 'crib';
 
 export interface Row {
   readonly name: RowName;
@@ -66,12 +69,20 @@ const NARROW_COST = 2.2;
 /** A gap between words this long, in seconds, is a pause that a system may end in. */
 const PAUSE_SECONDS = 0.28;
 
-const HEIGHTS: Readonly<Record<'key' | 'listen', readonly (readonly [RowName, number])[]>> = {
+const HEIGHTS: Readonly<Record<SheetView, readonly (readonly [RowName, number])[]>> = {
   key: [
     ['ruler', 20],
     ['words', 24],
     ['sounds', 23],
     ['wave', 36],
+    ['mouth', 68],
+  ],
+  crib: [
+    ['ruler', 20],
+    ['words', 24],
+    ['sounds', 23],
+    ['wave', 30],
+    ['crib', 56],
     ['mouth', 68],
   ],
   listen: [
@@ -127,7 +138,7 @@ function clipLines(scene: SceneDocument): number {
  * @param width of the sheet, in pixels
  * @param room height in sight, in pixels; a short scene grows to use it
  */
-export function planBarSheet(scene: SceneDocument, width: number, view: 'key' | 'listen' = 'key', room = 0): BarSheetPlan {
+export function planBarSheet(scene: SceneDocument, width: number, view: SheetView = 'key', room = 0): BarSheetPlan {
   const { frameRate, lengthFrames } = sceneSettings(scene);
   const fps = framesPerSecond(frameRate);
   const across = Math.max(200, width - LABEL_WIDTH - RIGHT_MARGIN);
@@ -178,6 +189,7 @@ export interface Hit {
   readonly row: RowName | undefined;
   /** Pixels below the row's top. */
   readonly within: number;
+  readonly rowHeight: number;
   readonly perFrame: number;
 }
 
@@ -189,7 +201,14 @@ export function hitTest(plan: BarSheetPlan, x: number, y: number): Hit | undefin
   const row = plan.rows.find((candidate) => within >= candidate.y && within < candidate.y + candidate.height);
   const { scale } = system;
   const position = system.from + (x - scale.x(system.from)) / scale.perFrame;
-  return { frame: scale.frame(x), position, row: row?.name, within: within - (row?.y ?? 0), perFrame: scale.perFrame };
+  return {
+    frame: scale.frame(x),
+    position,
+    row: row?.name,
+    within: within - (row?.y ?? 0),
+    rowHeight: row?.height ?? 0,
+    perFrame: scale.perFrame,
+  };
 }
 
 /** A mouth placed in the lane: a roomy exposure has it at full size, short ones take turns above and below the middle. */

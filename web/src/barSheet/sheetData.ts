@@ -15,6 +15,7 @@ import {
   type Drawing,
   type EarMark,
   type Exposure,
+  type LoudnessRange,
   type SceneDocument,
   type Pause,
   type WavePyramid,
@@ -69,12 +70,23 @@ export function maybeLevelAt(waves: readonly PlacedWave[], frame: number): numbe
   return power === undefined ? undefined : decibels(Math.sqrt(power));
 }
 
+/** How loud each frame is for one speaker, in dBFS; undefined before its waves are there. Shape: lengthFrames. */
+export function maybeLevels(waves: readonly PlacedWave[], characterId: string, lengthFrames: number): Float32Array | undefined {
+  const own = waves.filter((wave) => wave.characterId === characterId);
+  if (own.length === 0) return undefined;
+  const levels = new Float32Array(lengthFrames);
+  for (let frame = 0; frame < lengthFrames; frame++) levels[frame] = maybeLevelAt(own, frame) ?? -120;
+  return levels;
+}
+
 /** An exposure with what it shows: drawings of different charts may have the same id. */
 export interface SheetExposure extends Exposure {
   /** The drawing among those of every chart: what sprites are found by. */
   readonly mouth: string;
   readonly label: string;
   readonly colour: string;
+  /** What would be there were the rules at hand taken. */
+  readonly isProposed?: boolean;
 }
 
 export interface SheetData {
@@ -83,6 +95,12 @@ export interface SheetData {
   /** Where the recording is not speech. */
   readonly notSpeech: readonly { readonly from: number; readonly to: number }[];
   readonly exposures: readonly SheetExposure[];
+  /** The plan to key by hand against. */
+  readonly crib?: readonly SheetExposure[];
+  /** Frames where the hand differs from the crib. */
+  readonly differs?: readonly { readonly from: number; readonly to: number }[];
+  /** What counts as silent and as loudest where a mouth is keyed by loudness, in dBFS. */
+  readonly range?: LoudnessRange | undefined;
   /** What was heard by ear. */
   readonly marks: readonly EarMark[];
   /** Frames where the track goes over to another chart. */
@@ -112,7 +130,7 @@ export function colourOfDrawing(chart: ChartDocument, drawing: Drawing): string 
   return chart.groups.find((group) => group.id === drawing.groups[0])?.colour ?? NO_GROUP_COLOUR;
 }
 
-function sheetExposures(scene: SceneDocument, trackId: string, charts: ReadonlyMap<string, ChartDocument>): SheetExposure[] {
+export function sheetExposures(scene: SceneDocument, trackId: string, charts: ReadonlyMap<string, ChartDocument>): SheetExposure[] {
   const faces = new Map(
     [...charts].flatMap(([id, chart]) =>
       chart.drawings.map(

@@ -1,32 +1,48 @@
 /** The Key step: easel and tray at the left, the bar sheet beside them, the transport below. */
 import {
+  compareWithCrib,
+  erasePencil,
   exposuresOfTrack,
+  framesPerSecond,
+  fullRules,
   hasEnded,
   inkedShare,
+  inkSpan,
   isRefusal,
-  type KeyingRules,
   maybeExposureAt,
+  maybeFeel,
   putDrawing,
+  rangeOfLoudness,
   sceneSettings,
   setInk,
-  setRules,
+  FEELS,
+  type KeyingScope,
 } from '@zest-jaw/core';
+import { clsx } from 'clsx';
 import { useCallback, useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
+import { useStore } from 'zustand';
+import { phraseAt } from '../barSheet/phraseAt.js';
 import { Easel } from '../mouth/Easel.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { SheetStep } from '../scene/SheetStep.js';
-import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
+import { SceneContext, useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { keyInWorker } from '../workers/heavy.js';
+import { FeelPanel } from './FeelPanel.js';
+import { PencilMenu, type Part, type PencilAction } from './PencilMenu.js';
 import { Readout } from './Readout.js';
-import { RulesMenu } from './RulesMenu.js';
 import { Hint } from './Transport.js';
 import { Tray } from './Tray.js';
+import { useCrib } from './useCrib.js';
+import { useOwnFeels } from './useOwnFeels.js';
+import { useLevels, useProposal, type Proposal } from './useProposal.js';
+import { useRangeHolds } from './useRangeHolds.js';
 import { ViewSwitch } from './ViewSwitch.js';
+import { WhyPanel } from './WhyPanel.js';
 
-function EaselAtPlayhead(): ReactElement {
+function EaselAtPlayhead({ small }: { small: boolean }): ReactElement {
   const { character, chart, data } = useOpenScene();
   const frame = useFrame();
   const since = maybeExposureAt(data.exposures, frame)?.from ?? 0;
@@ -37,17 +53,95 @@ function EaselAtPlayhead(): ReactElement {
       drawing={useDrawingAtPlayhead()}
       frame={frame}
       since={since}
-      className="h-[308px] shrink-0"
+      className={clsx('shrink-0', small ? 'h-[214px]' : 'h-[308px]')}
     />
   );
 }
 
 const count = (number: number, one: string, many: string): string => `${number} ${number === 1 ? one : many}`;
+const HOLDS = ['', 'ones', 'twos', 'threes', 'fours'];
+
+/** What stands below the easel. */
+type Below = 'tray' | 'feel' | 'why';
+
+/** How the hand's keys are beside the crib, in figures. */
+function CribFigures({ proposal }: { proposal: Proposal }): ReactElement {
+  const { data } = proposal;
+  const { frames, same, matched, meanOffset } = useMemo(
+    () =>
+      compareWithCrib(
+        data.exposures.filter((exposure) => exposure.inked),
+        data.crib ?? [],
+      ),
+    [data.exposures, data.crib],
+  );
+  const offset =
+    Math.abs(meanOffset) < 0.05 ? 'on time' : `${Math.abs(meanOffset).toFixed(1)} frames ${meanOffset > 0 ? 'later' : 'earlier'}`;
+  return (
+    <span
+      className="text-[14px] text-ink-soft"
+      data-testid="crib-figures"
+      title={`Of ${count(frames, 'inked frame', 'inked frames')}; ${count(matched, 'start', 'starts')} compared`}
+    >
+      {frames === 0 ? 'Nothing inked yet' : `${Math.round(same * 100)} % as the crib${matched > 0 ? `, ${offset}` : ''}`}
+    </span>
+  );
+}
 
 export function KeyStep(): ReactElement {
+  const open = useOpenScene();
+  const levels = useLevels();
+  const proposal = useProposal(levels);
+  const [cribbing, setCribbing] = useState(false);
+  const crib = useCrib(cribbing, proposal.rules, levels);
+  const { source, floorDb, peakDb } = fullRules(proposal.rules);
+  const range = useMemo(() => {
+    if (source !== 'loudness' || !levels) return undefined;
+    const own = rangeOfLoudness(levels);
+    return { floorDb: floorDb ?? own.floorDb, peakDb: peakDb ?? own.peakDb };
+  }, [source, levels, floorDb, peakDb]);
+  const data = useMemo(
+    () =>
+      !crib && !range
+        ? proposal.data
+        : {
+            ...proposal.data,
+            ...(crib && {
+              crib,
+              differs: compareWithCrib(
+                proposal.data.exposures.filter(({ inked }) => inked),
+                crib,
+              ).differs,
+            }),
+            ...(range && { range, showsLoudness: true }),
+          },
+    [proposal.data, crib, range],
+  );
+  const shown = useMemo(() => (data === open.data ? open : { ...open, data }), [open, data]);
+  return (
+    <SceneContext.Provider value={shown}>
+      <KeySheet proposal={{ ...proposal, data }} levels={levels} cribbing={cribbing} onCrib={() => setCribbing((before) => !before)} />
+    </SceneContext.Provider>
+  );
+}
+
+interface KeySheetProps {
+  readonly proposal: Proposal;
+  readonly levels: Float32Array | undefined;
+  readonly cribbing: boolean;
+  readonly onCrib: () => void;
+}
+
+function KeySheet({ proposal, levels, cribbing, onCrib }: KeySheetProps): ReactElement {
   const { session, document, track, chart, charts, character, data, playhead, reading } = useOpenScene();
   const [keying, setKeying] = useState(false);
+  const [below, setBelow] = useState<Below>('tray');
+  const own = useOwnFeels();
+  const selection = useStore(playhead.store, (state) => state.selection);
   const isReading = reading !== undefined && !hasEnded(reading);
+  const openFeel = useCallback(() => setBelow('feel'), []);
+  const holds = useRangeHolds(proposal, openFeel);
+  const { frameRate, lengthFrames } = sceneSettings(document);
 
   const put = useCallback(
     (drawing: string) => {
@@ -56,20 +150,29 @@ export function KeyStep(): ReactElement {
     },
     [session, track.id, chart, playhead],
   );
-  const ink = (inked: boolean): void => {
-    session.change(setInk(session.store.getState().document, { track: track.id, frame: playhead.store.getState().frame, inked }, newId));
+  const partOf = (part: Part): { from: number; to: number } => {
+    const { frame, selection: selected } = playhead.store.getState();
+    if (part === 'selection' && selected) return selected;
+    return part === 'phrase' ? phraseAt(data.words, frame, framesPerSecond(frameRate), lengthFrames) : { from: 0, to: lengthFrames };
   };
-  const keyAgain = async (): Promise<void> => {
+  const ink = (inked: boolean): void => {
+    const { frame, selection: selected } = playhead.store.getState();
+    const now = session.store.getState().document;
+    session.change(
+      selected ? inkSpan(now, { track: track.id, ...selected, inked }, newId) : setInk(now, { track: track.id, frame, inked }, newId),
+    );
+  };
+  const keyAgain = async (scope: KeyingScope = {}): Promise<void> => {
     setKeying(true);
     try {
       const before = session.store.getState().document;
-      const keyed = await keyInWorker(before, track.id, charts);
+      const keyed = await keyInWorker(before, track.id, charts, { ...scope, levels });
       if (isRefusal(keyed)) {
         session.change(keyed);
         return;
       }
       // Something was put by hand while the worker planned: its plan no longer fits, so it plans again.
-      if (session.store.getState().document !== before) return await keyAgain();
+      if (session.store.getState().document !== before) return await keyAgain(scope);
       session.change(keyed.patch);
       const changed = keyed.patch.ops.length;
       const missing = keyed.notShown.map((entry) => entry.reason).join(' ');
@@ -79,44 +182,117 @@ export function KeyStep(): ReactElement {
       setKeying(false);
     }
   };
-  const changeRules = (rules: KeyingRules): void => {
-    if (session.change(setRules(session.store.getState().document, track.id, rules, newId))) void keyAgain();
+  const act = (action: PencilAction, part: Part): void => {
+    const span = partOf(part);
+    const now = session.store.getState().document;
+    if (action === 'key') void keyAgain(span);
+    else if (action === 'erase') session.change(erasePencil(now, { track: track.id, ...span }, charts, newId));
+    else session.change(inkSpan(now, { track: track.id, ...span, inked: action === 'ink' }, newId));
   };
+  const show = (wanted: Below): void => setBelow((before) => (before === wanted ? 'tray' : wanted));
 
   const keycaps = Object.fromEntries(chart.drawings.map((drawing) => [`Key${drawing.keycap}`, () => put(drawing.id)]));
-  const inked = useMemo(() => inkedShare(exposuresOfTrack(document, track.id), sceneSettings(document).lengthFrames), [document, track.id]);
+  const inked = useMemo(() => inkedShare(exposuresOfTrack(document, track.id), lengthFrames), [document, track.id, lengthFrames]);
+  const rules = fullRules(track.rules);
+  const feel = maybeFeel(rules, [...FEELS, ...own.feels])?.name ?? 'Own feel';
+  const pill =
+    'rounded-full border border-rule bg-lift px-3 py-1 text-[14px] text-ink-soft hover:border-graphite aria-pressed:border-ink aria-pressed:bg-word aria-pressed:text-ink';
   return (
     <SheetStep
-      view="key"
+      view={cribbing ? 'crib' : 'key'}
       label="Bar sheet"
-      keys={{ ...keycaps, KeyI: () => ink(true), 'Shift+KeyI': () => ink(false), KeyK: () => void keyAgain() }}
+      holds={holds}
+      keys={{
+        ...keycaps,
+        KeyI: () => ink(true),
+        'Shift+KeyI': () => ink(false),
+        KeyK: () => void keyAgain(),
+        KeyJ: () => show('feel'),
+        KeyY: () => show('why'),
+        KeyU: onCrib,
+      }}
       aside={
         <>
-          <EaselAtPlayhead />
-          <Readout />
-          <ViewSwitch />
-          <Tray onPut={put} />
+          <EaselAtPlayhead small={below !== 'tray'} />
+          {below === 'feel' && (
+            <FeelPanel
+              proposal={proposal}
+              own={own}
+              onClose={() => {
+                proposal.leave();
+                setBelow('tray');
+              }}
+            />
+          )}
+          {below === 'why' && (
+            <>
+              <Readout />
+              <WhyPanel levels={levels} onClose={() => setBelow('tray')} />
+            </>
+          )}
+          {below === 'tray' && (
+            <>
+              <Readout />
+              <ViewSwitch />
+              <Tray onPut={put} />
+            </>
+          )}
         </>
       }
       heading={
         <>
           <h2 className="name text-[19px]">{character.name}</h2>
           <SpeakerSwitch />
-          <span className="text-ink-soft">
-            {data.words.length > 0 ? count(data.words.length, 'word', 'words') : isReading ? 'being read' : 'nothing read yet'}
+          <span className="min-w-0 truncate text-ink-soft">
+            {cribbing ? (
+              <CribFigures proposal={proposal} />
+            ) : data.words.length > 0 ? (
+              count(data.words.length, 'word', 'words')
+            ) : isReading ? (
+              'being read'
+            ) : (
+              'nothing read yet'
+            )}
           </span>
           <span className="flex-1" />
-          <span className="rounded-full border border-rule bg-lift px-3 py-1 text-[14px] text-ink-soft" data-testid="inked">
+          <span className="whitespace-nowrap text-[14px] text-ink-soft" data-testid="inked">
             Inked <b className="font-semibold text-ink">{Math.round(inked * 100)} %</b>
           </span>
-          <RulesMenu rules={track.rules} onChange={changeRules} />
+          <button
+            type="button"
+            aria-pressed={cribbing}
+            onClick={onCrib}
+            className={pill}
+            title="The plan in a lane above, to key by hand against (U)"
+          >
+            Crib
+          </button>
+          <button
+            type="button"
+            aria-pressed={below === 'why'}
+            onClick={() => show('why')}
+            className={pill}
+            title="Why this mouth is here (Y)"
+          >
+            Why?
+          </button>
+          <button
+            type="button"
+            aria-pressed={below === 'feel'}
+            onClick={() => show('feel')}
+            className={clsx(pill, 'whitespace-nowrap')}
+            title={`On ${HOLDS[rules.holdFrames] ?? rules.holdFrames}, lead ${rules.leadFrames} (J)`}
+          >
+            Feel <b className="font-semibold text-ink">{feel}</b>
+          </button>
+          <PencilMenu hasSelection={selection !== null} onAct={act} />
           <Button
             weight="main"
-            className="py-[5px]!"
-            disabled={keying || isReading || data.sounds.length === 0}
+            className="whitespace-nowrap py-[5px]!"
+            disabled={keying || isReading || (data.sounds.length === 0 && rules.source === 'sounds')}
             onClick={() => void keyAgain()}
           >
-            Key the pencil again
+            Key again
           </Button>
         </>
       }

@@ -1,6 +1,7 @@
 /** A step made of a bar sheet: something beside it, the transport below, and every key explained. */
 import { useState, type ReactElement, type ReactNode } from 'react';
 import { BarSheet, type Holds } from '../barSheet/BarSheet.js';
+import type { SheetView } from '../barSheet/plan.js';
 import { KeysDialog } from '../key/KeysDialog.js';
 import { Transport } from '../key/Transport.js';
 import { useKeys, type KeyMap } from '../ui/useKeys.js';
@@ -9,7 +10,7 @@ import { useOpenScene } from './sceneContext.js';
 import { useTransportKeys } from './useTransportKeys.js';
 
 interface SheetStepProps {
-  readonly view: 'key' | 'listen';
+  readonly view: SheetView;
   /** Names the sheet. */
   readonly label: string;
   readonly aside: ReactNode;

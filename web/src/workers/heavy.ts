@@ -3,9 +3,11 @@ import type {
   Box,
   ChartDocument,
   ClipFacts,
+  Explanation,
   FillMark,
   Keyed,
   KeyingJob,
+  KeyingScope,
   Mark,
   NotShown,
   Pause,
@@ -42,7 +44,11 @@ export const keyInWorker = (
   scene: SceneDocument,
   trackId: string,
   charts: ReadonlyMap<string, ChartDocument>,
-): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal> => ask({ kind: 'key', scene, trackId, charts });
+  scope: KeyingScope = {},
+): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal> => ask({ kind: 'key', scene, trackId, charts, scope });
+
+/** Why the plan has the mouth it has at a frame; undefined where there is ink. */
+export const explainInWorker = (job: KeyingJob, frame: number): Promise<Explanation | undefined> => ask({ kind: 'explain', job, frame });
 
 /** What a wave looks like, and what is in it. */
 export interface MeasuredWave {

@@ -2,6 +2,7 @@
 import {
   ditherTo16Bit,
   factsOfClip,
+  explainFrame,
   keyPencil,
   keySounds,
   stretched,
@@ -13,6 +14,7 @@ import {
   type Box,
   type ChartDocument,
   type KeyingJob,
+  type KeyingScope,
   type Mark,
   type Point,
   type SceneDocument,
@@ -25,7 +27,9 @@ export type HeavyRequest =
       readonly scene: SceneDocument;
       readonly trackId: string;
       readonly charts: ReadonlyMap<string, ChartDocument>;
+      readonly scope: KeyingScope;
     }
+  | { readonly id: number; readonly kind: 'explain'; readonly job: KeyingJob; readonly frame: number }
   | {
       readonly id: number;
       readonly kind: 'fill';
@@ -47,7 +51,8 @@ function answer(request: HeavyRequest): unknown {
   if (request.kind === 'stretch') return stretched(request.samples, request.factor);
   if (request.kind === 'fill') return maybeFillAt(request.marks, request.at, request.box, request.colour, crypto.randomUUID());
   if (request.kind === 'sounds') return keySounds(request.job);
-  return keyPencil(request.scene, request.trackId, request.charts, () => crypto.randomUUID());
+  if (request.kind === 'explain') return explainFrame(request.job, request.frame);
+  return keyPencil(request.scene, request.trackId, request.charts, () => crypto.randomUUID(), request.scope);
 }
 
 self.onmessage = ({ data }: MessageEvent<HeavyRequest>) => {
