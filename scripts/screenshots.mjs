@@ -94,6 +94,24 @@ for (let press = 0; press < 51; press++) await page.keyboard.press('ArrowRight')
 await page.waitForTimeout(400);
 await shoot('key');
 
+// A feel tried before it is taken; the crib with the reasons of a mouth.
+await page.keyboard.press('l');
+await page.keyboard.press('j');
+await page.getByRole('group', { name: 'Feels' }).getByRole('button', { name: 'Limited' }).click();
+await page.waitForTimeout(1200);
+await page.keyboard.press('Space');
+await page.waitForTimeout(300);
+await shoot('feel');
+await page.getByRole('button', { name: 'Leave it' }).click();
+await page.keyboard.press('u');
+await page.keyboard.press('y');
+await page.keyboard.press('Home');
+for (let press = 0; press < 5; press++) await page.keyboard.press('ArrowDown');
+await page.waitForTimeout(800);
+await shoot('crib');
+await page.keyboard.press('u');
+await page.keyboard.press('y');
+
 // A chart being drawn on: the desk with the pen, an import, a line-up.
 await open('/scenes/the-wet-stamp/chart');
 await page.locator('[role=option][data-drawing=drop]').click();

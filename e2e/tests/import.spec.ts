@@ -229,7 +229,7 @@ test('a character with two charts goes over from one to the other inside a scene
   const scene = async (): Promise<SceneView['document']> => (await app.json<SceneView>('/api/scenes/a-complaint')).document;
   expect((await scene()).views).toMatchObject([{ chartId: id, from: 36 }]);
   // Keyed again, every mouth there is one of the six, and before it one of the thirteen.
-  await page.getByRole('button', { name: 'Key the pencil again' }).click();
+  await page.getByRole('button', { name: 'Key again' }).click();
   await expect(page.getByText(/the ink stayed|already as the rules have it/)).toBeVisible();
   await saved(page);
   const six = new Set((await app.json<ChartView>(`/api/charts/${id}`)).document.drawings.map((drawing) => drawing.id));

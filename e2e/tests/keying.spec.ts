@@ -37,14 +37,18 @@ test('keying again with other rules moves only pencil', async ({ page, app }) =>
   await openDemo(page, app, 'the-wet-stamp');
   const before = await mouthLane(page);
   expect(inkOf(before).length).toBeGreaterThan(5);
-  await page.getByRole('button', { name: /On twos, lead 1/ }).click();
-  await page.getByRole('radio', { name: 'threes' }).click();
-  await expect(page.getByText('the ink stayed')).toBeVisible();
-  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Feel Natural' }).click();
+  await page.getByLabel('Hold', { exact: true }).fill('3');
+  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
+  // Shown, tinted, and not yet taken.
+  expect((await page.getByRole('gridcell', { name: /, proposed$/ }).count()) > 3).toBe(true);
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  await page.getByRole('button', { name: 'Close the feel' }).click();
   const after = await mouthLane(page);
   expect(inkOf(after)).toEqual(inkOf(before));
   expect(after.length).toBeLessThan(before.length);
-  await page.getByRole('button', { name: 'Key the pencil again' }).click();
+  await page.getByRole('button', { name: 'Key again' }).click();
   await expect(page.getByText('The pencil is already as the rules have it.')).toBeVisible();
   expect(await mouthLane(page)).toEqual(after);
 });
@@ -124,4 +128,148 @@ test('two windows: changes elsewhere in the scene go together, changes of the sa
   await openDemo(page, app, 'the-last-ferry');
   expect((await mouthLane(page)).find((cell) => cell.from === 60)).toMatchObject({ drawing: 'rest', inked: true });
   await other.close();
+});
+
+test('a feel is changed while a phrase loops: the face follows, only pencil moves, and leaving it changes nothing', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  const before = await mouthLane(page);
+  await page.keyboard.press('l');
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await page.keyboard.press('j');
+  const feels = page.getByRole('group', { name: 'Feels' });
+  await feels.getByRole('button', { name: 'Replacement' }).click();
+  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
+  const tried = await mouthLane(page);
+  expect(tried.length).toBeLessThan(before.length);
+  expect(inkOf(tried)).toEqual(inkOf(before));
+  // It goes on looping.
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await expect.poll(() => mouthLane(page)).toEqual(before);
+  await feels.getByRole('button', { name: 'Limited' }).click();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  const taken = await mouthLane(page);
+  for (const { from, inked } of taken) if (!inked && !taken.some((cell) => cell.inked && cell.to === from)) expect(from % 2).toBe(0);
+  await expect(page.getByRole('button', { name: 'Feel Limited' })).toBeVisible();
+  // One step of undo: the rules and the pencil go back together.
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Feel Natural' })).toBeVisible();
+  expect(await mouthLane(page)).toEqual(before);
+});
+
+test('a feel of one’s own is kept by the production, and forgotten', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  await page.keyboard.press('j');
+  await page.getByRole('slider', { name: 'Settle' }).fill('5');
+  await page.getByLabel('Name of your own feel').fill('Night shift');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  const feels = page.getByRole('group', { name: 'Feels' });
+  await expect(feels.getByRole('button', { name: 'Night shift' })).toBeVisible();
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  // There in another scene of the production, after a reload.
+  await openDemo(page, app, 'a-complaint');
+  await page.keyboard.press('j');
+  await feels.getByRole('button', { name: 'Night shift' }).click();
+  await expect(page.getByRole('slider', { name: 'Settle' })).toHaveValue('5');
+  await page.getByLabel('Name of your own feel').fill('natural');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('There is a feel “natural” already.')).toBeVisible();
+  await page.getByRole('button', { name: 'Forget “Night shift”' }).click();
+  await expect(feels.getByRole('button', { name: 'Night shift' })).toHaveCount(0);
+});
+
+test('a part is keyed, inked, turned back and erased; the rest stays', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  await page.keyboard.press('k');
+  await expect(page.getByText('the ink stayed')).toBeVisible();
+  const before = await mouthLane(page);
+  const act = async (name: string): Promise<void> => {
+    await page.getByRole('button', { name: 'Pencil and ink' }).click();
+    await page.getByRole('menuitem', { name }).click();
+  };
+  await act('Erase pencil: the phrase at the playhead');
+  const erased = await mouthLane(page);
+  const phraseEnd = Math.min(...inkOf(before).map((cell) => cell.from));
+  expect(erased.filter((cell) => cell.to <= phraseEnd).every((cell) => cell.drawing === 'rest')).toBe(true);
+  expect(inkOf(erased)).toEqual(inkOf(before));
+  await act('Key: the phrase at the playhead');
+  await expect.poll(() => mouthLane(page)).toEqual(before);
+  for (let frame = 0; frame < 8; frame++) await page.keyboard.press('Shift+ArrowRight');
+  await act('Ink: the selected frames');
+  expect((await mouthLane(page)).filter((cell) => cell.from <= 8).every((cell) => cell.inked)).toBe(true);
+  await act('To pencil: the whole scene');
+  expect(inkOf(await mouthLane(page))).toEqual([]);
+  await act('Ink: the whole scene');
+  await expect(page.getByTestId('inked')).toHaveText('Inked 100 %');
+});
+
+test('why a mouth is here, in words, follows the playhead', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  await page.keyboard.press('y');
+  const why = page.getByRole('region', { name: 'Why this mouth' });
+  await expect(why).toContainText('Nobody has spoken yet.');
+  await page.keyboard.press('ArrowDown');
+  await expect(why).toContainText('Press plays Press. It must be seen');
+  await expect(why).toContainText('would lose lips that must be seen');
+  const inked = inkOf(await mouthLane(page))[0]!;
+  for (let step = 0; step < 60 && !(await why.textContent())!.includes('You decided it'); step++) await page.keyboard.press('ArrowDown');
+  await expect(page.getByTestId('readout')).toHaveAttribute('data-frame', String(inked.from));
+  await page.getByRole('button', { name: 'Close the reasons' }).click();
+  await expect(page.getByRole('group', { name: 'Tray' })).toBeVisible();
+});
+
+test('the crib: a plan to key by hand against, with figures', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  const crib = page.getByRole('gridcell', { name: /^crib: / });
+  await expect(crib).toHaveCount(0);
+  await page.keyboard.press('u');
+  await expect(crib.first()).toBeAttached();
+  const figures = page.getByTestId('crib-figures');
+  await expect(figures).toContainText('% as the crib');
+  // The hand puts another mouth: the share falls, and the crib stays as it was.
+  const told = async (): Promise<number> => Number(/(\d+) %/.exec((await figures.textContent())!)![1]);
+  const [share, lane] = [await told(), await crib.allTextContents()];
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('z');
+  await expect.poll(told).toBeLessThan(share);
+  expect(await crib.allTextContents()).toEqual(lane);
+  await page.keyboard.press('u');
+  await expect(crib).toHaveCount(0);
+});
+
+test('a clip without words is keyed by how loud it is, between a floor and a peak that are dragged', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
+  await page.getByRole('button', { name: 'Pencil and ink' }).click();
+  await page.getByRole('menuitem', { name: 'To pencil: the whole scene' }).click();
+  await page.keyboard.press('j');
+  await page.getByRole('radio', { name: 'how loud it is' }).click();
+  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
+  const byLoudness = await mouthLane(page);
+  expect(byLoudness[0]!.drawing).toBe('rest');
+  expect(new Set(byLoudness.map((cell) => cell.drawing)).size).toBeGreaterThan(4);
+  // The peak is dragged up: the mouth opens less.
+  const sheet = page.getByTestId('bar-sheet');
+  const [box, y, height] = [
+    (await sheet.boundingBox())!,
+    Number(await sheet.getAttribute('data-wave-y')),
+    Number(await sheet.getAttribute('data-wave-height')),
+  ];
+  const peak = Number(await sheet.getAttribute('data-peak'));
+  const at = box.y + y + height - 2 - (1 + peak / 50) * (height - 4);
+  await page.mouse.move(box.x + 300, at);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 300, box.y + y + 3, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => Number(await sheet.getAttribute('data-peak'))).toBeGreaterThan(peak);
+  const wide = (lane: readonly { drawing: string; from: number; to: number }[]): number =>
+    lane.filter(({ drawing }) => drawing === 'drop').reduce((sum, { from, to }) => sum + to - from, 0);
+  await expect.poll(async () => wide(await mouthLane(page))).toBeLessThan(wide(byLoudness));
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
 });

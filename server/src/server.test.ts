@@ -3,6 +3,7 @@ import {
   applyPatch,
   duplicateDrawing,
   exposuresOfTrack,
+  fullRules,
   putDrawing,
   putEarMark,
   SCENE_KIND,
@@ -545,6 +546,36 @@ describe('recordings', () => {
     expect((await app.agent().delete(`/api/jobs/${body.id}`).expect(200)).body.state).toBe('cancelled');
     expect(await recorded()).toMatchObject({ state: 'done' });
     expect(readdirSync(join(app.folder, 'recordings'))).toEqual([]);
+  });
+});
+
+describe('feels of a production', () => {
+  const rules = { leadFrames: 2, holdFrames: 3, strict: false, calm: 0.4 };
+
+  it('are kept whole, and refused in a sentence where they cannot be', async () => {
+    const [production] = (await app.agent().get('/api/productions').expect(200)).body;
+    const feels = `/api/productions/${production.id}/feels`;
+    await app.agent().get(feels).expect(200, []);
+    const { body } = await app
+      .agent()
+      .put(feels)
+      .send({ feels: [{ name: ' Night shift ', look: 'Slow.', rules }] })
+      .expect(200);
+    expect(body).toEqual([{ name: 'Night shift', look: 'Slow.', rules: fullRules(rules) }]);
+    const refused = async (name: string, other: object): Promise<string> =>
+      (
+        await app
+          .agent()
+          .put(feels)
+          .send({ feels: [{ name, look: '', rules: { ...rules, ...other } }] })
+          .expect(422)
+      ).body.detail;
+    expect(await refused('natural', {})).toMatch(/“natural” already/);
+    expect(await refused('Odd', { wobble: 3 })).toMatch(/no rule “wobble”/);
+    expect(await refused('Odd', { calm: 7 })).toMatch(/calm is 7\. It may be 0 to 1/);
+    expect((await app.agent().get(feels).expect(200)).body).toHaveLength(1);
+    await app.agent().put(feels).send({ feels: [] }).expect(200, []);
+    await app.agent().get('/api/productions/nobody/feels').expect(404);
   });
 });
 

@@ -95,6 +95,11 @@ function solveCalmly(job: PlanJob, fps: number, mostChanges: number): Plan {
   return plan;
 }
 
+function shareInside({ target, end }: Shape, { from, to }: Span): number {
+  if (end <= target || (target >= from && end <= to)) return 1;
+  return Math.max(0, Math.min(end, to) - Math.max(target, from)) / (end - target);
+}
+
 export function planTrack(keying: KeyingJob): PlannedTrack {
   const { chart, frameRate, lengthFrames, ink = [] } = keying;
   const rules = fullRules(keying.rules);
@@ -110,7 +115,9 @@ export function planTrack(keying: KeyingJob): PlannedTrack {
     for (let index = first; index < shapes.length && (inside.length === 0 || shapes[index]!.target < span.to); index++) {
       const shape = shapes[index]!;
       const musts = shape.musts.filter((must) => places.get(must) === span);
-      inside.push(musts.length === shape.musts.length ? shape : { ...shape, musts });
+      // Of a shape that reaches into ink only what lies before or after it can be lost here.
+      const weight = shape.weight * shareInside(shape, span);
+      inside.push(musts.length === shape.musts.length && weight === shape.weight ? shape : { ...shape, musts, weight });
     }
     const job: PlanJob = {
       shapes: inside,

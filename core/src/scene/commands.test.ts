@@ -3,9 +3,12 @@ import {
   applyPatch,
   checkScene,
   cutIntoSystems,
+  erasePencil,
   exposureSheetCsv,
   exposuresOfTrack,
+  fullRules,
   inkedShare,
+  inkSpan,
   invertPatch,
   isRefusal,
   keyPencil,
@@ -28,10 +31,18 @@ const track = 'mouth1';
 const lane = (scene: SceneDocument): string[] =>
   exposuresOfTrack(scene, track).map((exposure) => `${exposure.from}-${exposure.to} ${exposure.drawing}${exposure.inked ? ' ink' : ''}`);
 
+let keyings = 0;
+
 function keyed(scene: SceneDocument): SceneDocument {
-  const result = keyPencil(scene, track, TEST_CHARTS, countedIds('k'));
+  const result = keyPencil(scene, track, TEST_CHARTS, countedIds(`k${(keyings += 1)}.`));
   if (isRefusal(result)) throw new Error(result.refusal);
   return testPatch(scene, result.patch);
+}
+
+/** With its pencil erased; as it is where there is none. */
+function erased(scene: SceneDocument, from: number, to: number): SceneDocument {
+  const result = erasePencil(scene, { track, from, to }, TEST_CHARTS, countedIds('e'));
+  return isRefusal(result) ? scene : testPatch(scene, result);
 }
 
 describe('a keycap', () => {
@@ -92,6 +103,53 @@ describe('pencil and ink', () => {
     const after = keyed(ruled);
     expect(after.exposures.filter((exposure) => exposure.inked)).toEqual(ink);
     expect(lane(after)).not.toEqual(lane(inkedScene));
+  });
+
+  it('keying a part alone gives there what keying the whole gives, and leaves the rest as it was', () => {
+    fc.assert(
+      fc.property(fc.nat(46), fc.nat(46), fc.boolean(), (a, b, erasedFirst) => {
+        const [from, to] = [Math.min(a, b), Math.max(a, b) + 1];
+        const ruled = testPatch(scene, setRules(scene, track, { leadFrames: 2, holdFrames: 1, strict: false, calm: 0 }, countedIds('s')));
+        const start = erasedFirst ? erased(ruled, from, to) : ruled;
+        const part = keyPencil(start, track, TEST_CHARTS, countedIds('p'), { from, to });
+        if (isRefusal(part)) throw new Error(part.refusal);
+        const frames = (document: typeof scene): string[] =>
+          exposuresOfTrack(document, track).flatMap((exposure) => Array<string>(exposure.to - exposure.from).fill(exposure.drawing));
+        const [before, whole, after] = [frames(ruled), frames(keyed(ruled)), frames(testPatch(start, part.patch))];
+        expect(after.slice(from, to)).toEqual(whole.slice(from, to));
+        expect([...after.slice(0, from), ...after.slice(to)]).toEqual([...before.slice(0, from), ...before.slice(to)]);
+      }),
+    );
+  });
+
+  it('erases pencil to rest, never ink, and says when there is none', () => {
+    const inked = testPatch(scene, inkSpan(scene, { track, from: 0, to: 8, inked: true }, countedIds('i')));
+    const left = erased(inked, 0, 48);
+    expect(left.exposures.filter((exposure) => exposure.inked)).toEqual(inked.exposures.filter((exposure) => exposure.inked));
+    expect(new Set(left.exposures.filter((exposure) => !exposure.inked).map((exposure) => exposure.drawing))).toEqual(new Set(['rest']));
+    expect(erasePencil(left, { track, from: 0, to: 48 }, TEST_CHARTS, countedIds())).toHaveProperty('refusal');
+  });
+
+  it('inks and turns back all that reaches into some frames', () => {
+    const some = testPatch(scene, inkSpan(scene, { track, from: 5, to: 9, inked: true }, countedIds('i')));
+    for (const exposure of some.exposures) expect(exposure.inked).toBe(exposure.from < 9 && exposure.to > 5);
+    expect(inkSpan(some, { track, from: 5, to: 9, inked: true }, countedIds())).toHaveProperty('refusal');
+    expect(testPatch(some, inkSpan(some, { track, from: 0, to: 48, inked: false }, countedIds('j'))).exposures).toEqual(scene.exposures);
+  });
+
+  it('refuses to key by loudness what has not been heard', () => {
+    const loud = testPatch(
+      scene,
+      setRules(scene, track, { ...fullRules({ leadFrames: 1, holdFrames: 2, strict: false }), source: 'loudness' }, countedIds('s')),
+    );
+    expect(keyPencil(loud, track, TEST_CHARTS, countedIds())).toHaveProperty('refusal');
+    const heard = keyPencil(loud, track, TEST_CHARTS, countedIds('h'), {
+      levels: new Float32Array(48).map((_, frame) => (frame < 20 ? -60 : -10 - (frame % 7))),
+    });
+    if (isRefusal(heard)) throw new Error(heard.refusal);
+    const lanes = lane(testPatch(loud, heard.patch));
+    expect(lanes[0]).toContain('rest');
+    expect(lanes.length).toBeGreaterThan(1);
   });
 
   it('ink can go back to pencil, and says so when it is already', () => {

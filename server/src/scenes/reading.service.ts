@@ -1,6 +1,7 @@
 /** Reads a clip and keys its track: the job behind “Reading the track”. */
 import { Injectable, OnModuleInit } from '@nestjs/common';
 import {
+  fullRules,
   isRefusal,
   keyPencil,
   partOfScript,
@@ -94,7 +95,11 @@ export class ReadingService implements OnModuleInit {
     const scenes = new SceneStore(em);
     const taken = await scenes.applyWithCharts(sceneId, (document) => patchOf(takeReading(document, clipId, reading, randomUUID)));
     const speaker = taken.document.clips.find((clip) => clip.id === clipId)?.characterId;
-    for (const track of taken.document.tracks.filter((candidate) => candidate.characterId === speaker)) {
+    // A mouth keyed by loudness plays no sounds: a reading changes nothing about it.
+    const bySounds = taken.document.tracks.filter(
+      ({ characterId, rules }) => characterId === speaker && fullRules(rules).source === 'sounds',
+    );
+    for (const track of bySounds) {
       await scenes.applyWithCharts(sceneId, (document, charts) => pencilPatch(document, charts, track.id));
     }
   }

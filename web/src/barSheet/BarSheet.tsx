@@ -258,6 +258,9 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
       data-left={LABEL_WIDTH}
       data-per-frame={plan.systems[0]?.scale.perFrame}
       data-clips-y={rowNamed(plan, 'clips')?.y}
+      data-wave-y={rowNamed(plan, 'wave')?.y}
+      data-wave-height={rowNamed(plan, 'wave')?.height}
+      data-peak={data.range?.peakDb}
     >
       <div>
         <div

@@ -28,7 +28,7 @@ const KEYS: KeyList = [
       ['Q W E R T', 'the first row of the tray, in ink'],
       ['A S D F G', 'the second row'],
       ['Z X C V B', 'the third row'],
-      ['I', 'ink the mouth at the playhead'],
+      ['I', 'ink the mouth at the playhead, or all that is selected'],
       ['Shift I', 'back to pencil'],
     ],
   ],
@@ -36,6 +36,9 @@ const KEYS: KeyList = [
     'Change',
     [
       ['K', 'key the pencil again'],
+      ['J', 'the feel: rules, tried before they are taken'],
+      ['Y', 'why this mouth is here'],
+      ['U', 'the crib: the plan above, to key by hand against'],
       ['M', 'in Listen: write down what you hear'],
       ['Ctrl Z', 'undo'],
       ['Ctrl Shift Z', 'redo'],
