@@ -7,7 +7,7 @@ import {
   explainFrame,
   FEELS,
   floatsOf16Bit,
-  frameLevels,
+  heardFrames,
   FRAME_RATE_LIMITS,
   framesToHold,
   fullRules,
@@ -19,6 +19,7 @@ import {
   upgradeChart,
   type ChartDocument,
   type FullRules,
+  type HeardFrames,
   type KeyingJob,
   type KeyingRules,
   type Reading,
@@ -54,13 +55,13 @@ function feelOf(nameOrFile: string): KeyingRules {
   return full;
 }
 
-async function levelsOf(audio: string, frameRate: KeyingJob['frameRate'], length: number): Promise<Float32Array> {
+async function heardIn(audio: string, frameRate: KeyingJob['frameRate'], length: number): Promise<HeardFrames> {
   const truth = await decodeRecording(readBytes(audio));
   if ('refusal' in truth) throw new CannotDo(`${audio}: ${truth.refusal}`);
-  return frameLevels(floatsOf16Bit(truth.samples), frameRate, length);
+  return heardFrames(floatsOf16Bit(truth.samples), frameRate, length);
 }
 
-function loudnessOf(levels: Float32Array, { floorDb, peakDb }: FullRules): Float32Array {
+function loudnessOf({ levels }: HeardFrames, { floorDb, peakDb }: FullRules): Float32Array {
   const own = rangeOfLoudness(levels);
   return betweenFloorAndPeak(levels, { floorDb: floorDb ?? own.floorDb, peakDb: peakDb ?? own.peakDb });
 }
@@ -95,19 +96,19 @@ export async function keyCommand(args: string[]): Promise<void> {
   if (fault) throw new CannotDo(`${file}: ${fault}`);
   const { durationSamples, phonemes } = reading as Reading;
   const length = Math.max(1, framesToHold(frameRate, durationSamples));
-  const levels = values.loudness === undefined ? undefined : await levelsOf(values.loudness, frameRate, length);
-  if (!levels && fullRules(asked).source === 'loudness')
+  const heard = values.loudness === undefined ? undefined : await heardIn(values.loudness, frameRate, length);
+  if (!heard && fullRules(asked).source === 'loudness')
     throw new WrongUse('This feel keys by loudness. Name the recording with --loudness.');
   // Without sounds there is only the loudness to key by; with them it says how wide a mouth opens.
-  const rules: KeyingRules = levels && phonemes.length === 0 ? { ...asked, source: 'loudness' } : asked;
-  const loudness = levels && loudnessOf(levels, fullRules(rules));
+  const rules: KeyingRules = heard && phonemes.length === 0 ? { ...asked, source: 'loudness' } : asked;
+  const loudness = heard && loudnessOf(heard, fullRules(rules));
   const job: KeyingJob = {
     sounds: phonemes,
     frameRate,
     lengthFrames: length,
     chart: chartOf(values.chart),
     rules,
-    ...(loudness ? { loudness } : {}),
+    ...(heard && loudness ? { loudness, hiss: heard.hiss } : {}),
   };
   const keyed = keySounds(job);
   const exposures = values.explain

@@ -302,7 +302,7 @@ export { counterpart, switchChart } from './scene/switchChart.js';
 export { maybeKindOfRecording, type RecordingKind } from './audio/recordingKind.js';
 export { powerSpectrum } from './audio/fourier.js';
 export { CLIPPED_BEYOND_USE, factsOfClip, SILENT_DB, type ClipFacts, type Ground } from './audio/clipFacts.js';
-export { frameLevels } from './audio/frameLevels.js';
+export { heardFrames, type HeardFrames } from './audio/frameLevels.js';
 export { stretched } from './audio/stretch.js';
 export { voicePitch } from './audio/voicePitch.js';
 export { roundedSpeed, SPEED_LIMITS, speedForPitch } from './reading/voiceRegister.js';

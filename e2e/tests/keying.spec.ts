@@ -161,6 +161,27 @@ test('a feel is changed while a phrase loops: the face follows, only pencil move
   expect(await mouthLane(page)).toEqual(before);
 });
 
+test('a chart that plays other sounds: what would change is shown when the scene is keyed next, before it is taken', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  const before = await mouthLane(page);
+  await page.getByRole('link', { name: 'Chart', exact: true }).click();
+  await page.locator('[role=option][data-drawing=drop]').click();
+  await page.getByRole('group', { name: 'Plays' }).getByRole('button', { name: 'Teeth', exact: true }).click();
+  await page.getByRole('link', { name: 'Key', exact: true }).click();
+  await expect(page.getByText('The chart plays other sounds than when this was keyed.')).toBeVisible();
+  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  const after = await mouthLane(page);
+  expect(inkOf(after)).toEqual(inkOf(before));
+  expect(after.filter((cell) => !cell.inked && cell.drawing === 'drop').length).toBeGreaterThan(
+    before.filter((cell) => !cell.inked && cell.drawing === 'drop').length,
+  );
+});
+
 test('a feel of one’s own is kept by the production, and forgotten', async ({ page, app }) => {
   await openDemo(page, app, 'the-wet-stamp');
   await page.keyboard.press('j');

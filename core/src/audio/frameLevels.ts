@@ -1,14 +1,27 @@
-/** How loud each frame of a picture is. */
+/** What is heard in each frame of a picture: how loud it is, and how much of it is hiss. */
 import type { FrameRate } from '../time/frameRate.js';
 import { sampleAtFrame } from '../time/samples.js';
-import { decibels, loudnessOfWindows } from './loudness.js';
+import { decibels } from './loudness.js';
+import { waveBlocks } from './peaks.js';
 
-/** @returns decibels below full scale, a value a frame; −120 after the recording's end. Shape: lengthFrames. */
-export function frameLevels(samples48k: Float32Array, frameRate: FrameRate, lengthFrames: number): Float32Array {
-  const levels = new Float32Array(lengthFrames);
+/** A value a frame. */
+export interface HeardFrames {
+  /** Decibels below full scale; −120 where nothing is. */
+  readonly levels: Float32Array;
+  /** 0 (voice) to 1 (hiss). */
+  readonly hiss: Float32Array;
+}
+
+/** @returns shape: lengthFrames each */
+export function heardFrames(samples48k: Float32Array, frameRate: FrameRate, lengthFrames: number): HeardFrames {
+  const levels = new Float32Array(lengthFrames).fill(-120);
+  const hiss = new Float32Array(lengthFrames);
   for (let frame = 0; frame < lengthFrames; frame++) {
     const span = samples48k.subarray(sampleAtFrame(frameRate, frame), sampleAtFrame(frameRate, frame + 1));
-    levels[frame] = span.length === 0 ? -120 : decibels(loudnessOfWindows(span, span.length)[0]!);
+    if (span.length === 0) break;
+    const block = waveBlocks(span, span.length);
+    levels[frame] = decibels(Math.sqrt(block.power[0]!));
+    hiss[frame] = block.hiss[0]!;
   }
-  return levels;
+  return { levels, hiss };
 }

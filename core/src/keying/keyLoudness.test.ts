@@ -39,6 +39,12 @@ describe('keying by loudness', () => {
     expect(new Set(trembling).size).toBe(1);
   });
 
+  it('shows the teeth where it hisses, and not where the same loudness is voice', () => {
+    const levels = Array<number>(12).fill(0.7);
+    const hissing = shown({ ...job(levels), hiss: Float32Array.from(levels, (_, frame) => (frame >= 4 && frame < 8 ? 0.9 : 0.1)) });
+    for (let frame = 0; frame < 12; frame++) expect(['teeth', 'push'].includes(hissing[frame]!)).toBe(frame >= 4 && frame < 8);
+  });
+
   it('leads the sound', () => {
     const levels = [...Array<number>(10).fill(0), ...Array<number>(10).fill(0.3)];
     const first = (lead: number): number => shown(job(levels, { leadFrames: lead })).findIndex((id) => id !== 'rest' && id !== 'press');

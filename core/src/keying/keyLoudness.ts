@@ -2,14 +2,15 @@
  * Keys a mouth by how loud the recording is, for gibberish, animals, crowds and robots: the
  * drawings in the order of how open they are, measured, picked by loudness between the
  * clip's own floor and peak. A mouth opens at once and closes slowly; a level near the border
- * of two drawings stays with the one that is there; a sudden rise closes the lips on the
+ * of two drawings stays with the one that is there; hiss shows the teeth, the stronger the
+ * wider; a sudden rise closes the lips on the
  * frame before it. It obeys the same holds and the same ink.
  */
 import { maybeDrawingOfGroup, type ChartDocument } from '../chart/chart.js';
 import { measureLook } from '../chart/measureLook.js';
 import { REST } from '../chart/soundGroups.js';
 import { framesPerSecond } from '../time/frameRate.js';
-import { lookOfChart } from './chartLook.js';
+import { articulationOfGroup, lookOfChart } from './chartLook.js';
 import type { Keyed, KeyedExposure, KeyingJob } from './keyingJob.js';
 import { fullRules } from './rules.js';
 
@@ -19,18 +20,39 @@ const RELEASE_SECONDS = 0.06;
 const HYSTERESIS = 0.2;
 /** A rise by so much within a frame at 24 a second is a burst. */
 const BURST = 0.45;
+/** A frame that hisses more than this shows teeth. */
+const HISSES = 0.6;
+/** A group whose sounds show so much teeth with the jaw so nearly shut is one of hiss. */
+const HISSING = { teeth: 0.6, jaw: 0.25 } as const;
 /** Softer than this the mouth is at rest. */
 const SILENT = 0.06;
 
-/** The drawings that open and close: all but those that must be seen of a sound and those that only hiss. */
-function ladderOf(chart: ChartDocument): string[] {
-  const must = new Set(chart.groups.filter((group) => group.must).map((group) => group.id));
-  const isLadder = (groups: readonly string[]): boolean => !groups.some((group) => must.has(group) || group === REST);
-  const open = chart.drawings.filter((drawing) => isLadder(drawing.groups));
-  return open
-    .map((drawing) => ({ id: drawing.id, opening: measureLook(drawing).opening }))
-    .sort((a, b) => a.opening - b.opening)
-    .map(({ id }) => id);
+interface Ladders {
+  /** The drawings that open and close, from the least open to the widest. */
+  readonly open: readonly string[];
+  /** Those with the teeth nearly shut, from the least open on. */
+  readonly hiss: readonly string[];
+}
+
+/** What must be seen of a sound and what rests are on neither. */
+function laddersOf(chart: ChartDocument): Ladders {
+  const hissing = new Set(
+    chart.groups
+      .filter((group) => {
+        const { teeth, jaw } = articulationOfGroup(group);
+        return teeth >= HISSING.teeth && jaw <= HISSING.jaw;
+      })
+      .map((group) => group.id),
+  );
+  const apart = new Set([REST, ...chart.groups.filter((group) => group.must).map((group) => group.id)]);
+  const byOpening = (isOn: (groups: readonly string[]) => boolean): string[] =>
+    chart.drawings
+      .filter(({ groups }) => !groups.some((group) => apart.has(group)) && isOn(groups))
+      .map((drawing) => ({ id: drawing.id, opening: measureLook(drawing).opening }))
+      .sort((a, b) => a.opening - b.opening)
+      .map(({ id }) => id);
+  const isHiss = (groups: readonly string[]): boolean => groups.length > 0 && groups.every((group) => hissing.has(group));
+  return { open: byOpening((groups) => !isHiss(groups)), hiss: byOpening(isHiss) };
 }
 
 /** Loudness that rises at once and falls slowly, a lead ahead of the sound. Shape: lengthFrames. */
@@ -46,12 +68,14 @@ function followed(loudness: Float32Array, lengthFrames: number, lead: number, fp
   return result;
 }
 
+const NOTHING = new Float32Array(0);
+
 /** The drawing of each frame, before holds. */
-function shownAt({ chart, loudness = new Float32Array(1), lengthFrames, rules: asked, frameRate }: KeyingJob): string[] {
+function shownAt({ chart, loudness = new Float32Array(1), hiss = NOTHING, lengthFrames, rules: asked, frameRate }: KeyingJob): string[] {
   const rules = fullRules(asked);
   const fps = framesPerSecond(frameRate);
   const look = lookOfChart(chart);
-  const ladder = ladderOf(chart);
+  const { open: ladder, hiss: teeth } = laddersOf(chart);
   const press = maybeDrawingOfGroup(chart, chart.groups.find((group) => group.must)?.id ?? '')?.id;
   if (ladder.length === 0) return new Array<string>(lengthFrames).fill(look.restDrawing);
   const level = followed(loudness, lengthFrames, rules.leadFrames, fps);
@@ -62,7 +86,9 @@ function shownAt({ chart, loudness = new Float32Array(1), lengthFrames, rules: a
     if (level[frame]! < SILENT) step = -1;
     else if (step < 0 || at > step + 1 + HYSTERESIS || at < step - HYSTERESIS)
       step = Math.max(0, Math.min(ladder.length - 1, Math.floor(at)));
-    shown.push(step < 0 ? look.restDrawing : ladder[step]!);
+    const isHiss = step >= 0 && teeth.length > 0 && (hiss[frame + rules.leadFrames] ?? 0) > HISSES;
+    if (isHiss) shown.push(teeth[Math.min(teeth.length - 1, Math.floor(level[frame]! * teeth.length))]!);
+    else shown.push(step < 0 ? look.restDrawing : ladder[step]!);
     const rise = frame === 0 ? 0 : level[frame]! - level[frame - 1]!;
     if (press && frame > 0 && rise * (fps / 24) > BURST) shown[frame - 1] = press;
   }

@@ -53,4 +53,6 @@ export interface KeyingJob {
   readonly ink?: readonly InkedSpan[];
   /** How loud each frame of the scene is, 0 (the clip's floor) to 1 (its peak); shape: lengthFrames. */
   readonly loudness?: Float32Array;
+  /** How much of each frame is hiss, 0 to 1; shape: lengthFrames. */
+  readonly hiss?: Float32Array;
 }

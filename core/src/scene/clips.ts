@@ -4,6 +4,7 @@
  * hold its clips and never cuts them silently. Ink stays at its frames, the pencil is keyed
  * again after any of it.
  */
+import type { HeardFrames } from '../audio/frameLevels.js';
 import type { ChartDocument } from '../chart/chart.js';
 import { restDrawing } from '../chart/chart.js';
 import { applyPatch, mergePatches, putRecord, type Patch, type PutOp } from '../document/patch.js';
@@ -223,8 +224,8 @@ export function setLength(scene: SceneDocument, lengthFrames: number, newId: IdS
   };
 }
 
-/** How loud each frame of a scene is for one of its speakers, in dBFS, where it is known. */
-export type LevelsOf = (scene: SceneDocument, characterId: string) => Float32Array | undefined;
+/** What is heard of one of the speakers in each frame of a scene, where it is known. */
+export type HeardOf = (scene: SceneDocument, characterId: string) => HeardFrames | undefined;
 
 /**
  * The pencil of every track keyed again. A track whose chart is not there is left as it is.
@@ -235,10 +236,10 @@ export function pencilKeyed(
   scene: SceneDocument,
   charts: ReadonlyMap<string, ChartDocument>,
   newId: IdSource,
-  levelsOf: LevelsOf = () => undefined,
+  heardOf: HeardOf = () => undefined,
 ): Patch {
   const patches = scene.tracks.flatMap(({ id, characterId }) => {
-    const keyed = keyPencil(scene, id, charts, newId, { levels: levelsOf(scene, characterId) });
+    const keyed = keyPencil(scene, id, charts, newId, { heard: heardOf(scene, characterId) });
     return isRefusal(keyed) ? [] : [keyed.patch];
   });
   return { id: newId(), reason: 'pencil.key', ops: patches.flatMap((patch) => patch.ops) };
@@ -250,8 +251,8 @@ export function withPencilKeyed(
   change: Patch | Refusal,
   charts: ReadonlyMap<string, ChartDocument>,
   newId: IdSource,
-  levelsOf?: LevelsOf,
+  heardOf?: HeardOf,
 ): Patch | Refusal {
   if (isRefusal(change) || change.ops.length === 0) return change;
-  return mergePatches(change, pencilKeyed(applyPatch(SCENE_KIND, scene, change), charts, newId, levelsOf));
+  return mergePatches(change, pencilKeyed(applyPatch(SCENE_KIND, scene, change), charts, newId, heardOf));
 }

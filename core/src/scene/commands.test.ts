@@ -144,7 +144,7 @@ describe('pencil and ink', () => {
     );
     expect(keyPencil(loud, track, TEST_CHARTS, countedIds())).toHaveProperty('refusal');
     const heard = keyPencil(loud, track, TEST_CHARTS, countedIds('h'), {
-      levels: new Float32Array(48).map((_, frame) => (frame < 20 ? -60 : -10 - (frame % 7))),
+      heard: { levels: new Float32Array(48).map((_, frame) => (frame < 20 ? -60 : -10 - (frame % 7))), hiss: new Float32Array(48) },
     });
     if (isRefusal(heard)) throw new Error(heard.refusal);
     const lanes = lane(testPatch(loud, heard.patch));

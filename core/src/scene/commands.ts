@@ -6,6 +6,7 @@ import { maybeDrawing, restDrawing, type ChartDocument } from '../chart/chart.js
 import type { DocumentRecord } from '../document/documentKind.js';
 import { sameJson } from '../document/documentKind.js';
 import { putRecord, type Patch, type PatchOp, type PutOp } from '../document/patch.js';
+import type { HeardFrames } from '../audio/frameLevels.js';
 import { betweenFloorAndPeak, rangeOfLoudness } from '../keying/loudnessCurve.js';
 import { checkRules, fullRules, type KeyingRules } from '../keying/rules.js';
 import type { Keyed, KeyingJob, NotShown } from '../keying/keyingJob.js';
@@ -102,8 +103,8 @@ export interface KeyingScope {
   /** Frames, half-open; the whole track when left out. The plan is that of the whole track, taken over there only. */
   readonly from?: number;
   readonly to?: number;
-  /** How loud each frame of the scene is, in dBFS. Shape: lengthFrames. */
-  readonly levels?: Float32Array | undefined;
+  /** What is heard of the track's speaker in each frame of the scene. Shape: lengthFrames. */
+  readonly heard?: HeardFrames | undefined;
 }
 
 /** What the plan of a track is made from, for one of its charts. */
@@ -111,13 +112,13 @@ export function keyingJobOf(
   scene: SceneDocument,
   track: Track,
   chart: ChartDocument,
-  levels?: Float32Array,
+  heard?: HeardFrames,
 ): KeyingJob & { readonly sounds: readonly PlacedSound[] } {
   const { frameRate, lengthFrames } = sceneSettings(scene);
   const rules = fullRules(track.rules);
-  const own = levels && rangeOfLoudness(levels);
+  const own = heard && rangeOfLoudness(heard.levels);
   const loudness =
-    levels && own && betweenFloorAndPeak(levels, { floorDb: rules.floorDb ?? own.floorDb, peakDb: rules.peakDb ?? own.peakDb });
+    heard && own && betweenFloorAndPeak(heard.levels, { floorDb: rules.floorDb ?? own.floorDb, peakDb: rules.peakDb ?? own.peakDb });
   return {
     sounds: placedSounds(scene, track.characterId),
     frameRate,
@@ -125,7 +126,7 @@ export function keyingJobOf(
     chart,
     rules: track.rules,
     ink: exposuresOfTrack(scene, track.id).filter((exposure) => exposure.inked),
-    ...(loudness ? { loudness } : {}),
+    ...(heard && loudness ? { loudness, hiss: heard.hiss } : {}),
   };
 }
 
@@ -141,11 +142,11 @@ export function keyPencil(
   trackId: string,
   charts: ReadonlyMap<string, ChartDocument>,
   newId: IdSource,
-  { from: first = 0, to: last = Infinity, levels }: KeyingScope = {},
+  { from: first = 0, to: last = Infinity, heard }: KeyingScope = {},
 ): { patch: Patch; notShown: readonly NotShown[] } | Refusal {
   const track = scene.tracks.find((candidate) => candidate.id === trackId);
   if (!track) return { refusal: 'That track is no longer in the scene.' };
-  if (fullRules(track.rules).source === 'loudness' && !levels)
+  if (fullRules(track.rules).source === 'loudness' && !heard)
     return { refusal: 'This mouth is keyed by loudness, and the recording has not been heard yet. Wait until its wave is there.' };
   const placed = placedSounds(scene, track.characterId);
   const current = exposuresOfTrack(scene, trackId);
@@ -155,7 +156,7 @@ export function keyPencil(
   const plans = new Map(
     [...new Set(stretches.map((stretch) => stretch.chartId))].map((id) => [
       id,
-      keySounds(keyingJobOf(scene, track, charts.get(id)!, levels)),
+      keySounds(keyingJobOf(scene, track, charts.get(id)!, heard)),
     ]),
   );
   const keyed = stretches.length === 1 ? plans.get(stretches[0]!.chartId)! : joinedPlans(stretches, plans);

@@ -15,6 +15,7 @@ import {
   type Drawing,
   type EarMark,
   type Exposure,
+  type HeardFrames,
   type LoudnessRange,
   type SceneDocument,
   type Pause,
@@ -70,13 +71,30 @@ export function maybeLevelAt(waves: readonly PlacedWave[], frame: number): numbe
   return power === undefined ? undefined : decibels(Math.sqrt(power));
 }
 
-/** How loud each frame is for one speaker, in dBFS; undefined before its waves are there. Shape: lengthFrames. */
-export function maybeLevels(waves: readonly PlacedWave[], characterId: string, lengthFrames: number): Float32Array | undefined {
+/** What is heard of one speaker in each frame; undefined before its waves are there. Shape: lengthFrames. */
+export function maybeHeard(waves: readonly PlacedWave[], characterId: string, lengthFrames: number): HeardFrames | undefined {
   const own = waves.filter((wave) => wave.characterId === characterId);
   if (own.length === 0) return undefined;
-  const levels = new Float32Array(lengthFrames);
-  for (let frame = 0; frame < lengthFrames; frame++) levels[frame] = maybeLevelAt(own, frame) ?? -120;
-  return levels;
+  const [levels, hiss] = [new Float32Array(lengthFrames), new Float32Array(lengthFrames)];
+  for (let frame = 0; frame < lengthFrames; frame++) {
+    levels[frame] = maybeLevelAt(own, frame) ?? -120;
+    hiss[frame] = hissAt(own, frame);
+  }
+  return { levels, hiss };
+}
+
+/** How much of a frame is hiss: the mean over its blocks, of the recording that hisses most. */
+function hissAt(waves: readonly PlacedWave[], frame: number): number {
+  let most = 0;
+  for (const { startFrame, fromFrame, toFrame, samplesPerFrame, gain, pyramid } of waves) {
+    if (frame < fromFrame || frame >= toFrame || gain === 0) continue;
+    const [blocks] = pyramid.levels;
+    const perFrame = samplesPerFrame / blocks.samplesPerBlock;
+    const first = Math.max(0, Math.floor((frame - startFrame) * perFrame));
+    const inFrame = blocks.hiss.subarray(first, Math.max(first, Math.ceil((frame + 1 - startFrame) * perFrame)));
+    if (inFrame.length > 0) most = Math.max(most, inFrame.reduce((sum, hiss) => sum + hiss, 0) / inFrame.length);
+  }
+  return most;
 }
 
 /** An exposure with what it shows: drawings of different charts may have the same id. */

@@ -111,7 +111,15 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
   const feel = maybeFeel(rules, [...FEELS, ...own.feels]);
   const byLoudness = rules.source === 'loudness';
   return (
-    <section aria-label="Feel" className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet">
+    <section
+      aria-label="Feel"
+      className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet"
+      onKeyDown={(event) => {
+        if (event.code !== 'Escape') return;
+        event.stopPropagation();
+        onClose();
+      }}
+    >
       <header className="flex items-center gap-2 px-3 pt-2">
         <h2 className="name text-[19px]">Feel</h2>
         <span className="text-ink-soft">{feel?.name ?? 'your own'}</span>

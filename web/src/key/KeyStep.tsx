@@ -16,10 +16,11 @@ import {
   sceneSettings,
   setInk,
   FEELS,
+  type HeardFrames,
   type KeyingScope,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
-import { useCallback, useMemo, useState, type ReactElement } from 'react';
+import { lazy, Suspense, useCallback, useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { phraseAt } from '../barSheet/phraseAt.js';
@@ -30,17 +31,20 @@ import { SceneContext, useDrawingAtPlayhead, useFrame, useOpenScene } from '../s
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { keyInWorker } from '../workers/heavy.js';
-import { FeelPanel } from './FeelPanel.js';
 import { PencilMenu, type Part, type PencilAction } from './PencilMenu.js';
 import { Readout } from './Readout.js';
 import { Hint } from './Transport.js';
 import { Tray } from './Tray.js';
+import { useChartChanges } from './useChartChanges.js';
 import { useCrib } from './useCrib.js';
 import { useOwnFeels } from './useOwnFeels.js';
-import { useLevels, useProposal, type Proposal } from './useProposal.js';
+import { useHeard, useProposal, type Proposal } from './useProposal.js';
 import { useRangeHolds } from './useRangeHolds.js';
 import { ViewSwitch } from './ViewSwitch.js';
-import { WhyPanel } from './WhyPanel.js';
+
+// Fetched when they are first opened: a scene shows its mouths without them.
+const FeelPanel = lazy(async () => ({ default: (await import('./FeelPanel.js')).FeelPanel }));
+const WhyPanel = lazy(async () => ({ default: (await import('./WhyPanel.js')).WhyPanel }));
 
 function EaselAtPlayhead({ small }: { small: boolean }): ReactElement {
   const { character, chart, data } = useOpenScene();
@@ -90,16 +94,16 @@ function CribFigures({ proposal }: { proposal: Proposal }): ReactElement {
 
 export function KeyStep(): ReactElement {
   const open = useOpenScene();
-  const levels = useLevels();
-  const proposal = useProposal(levels);
+  const heard = useHeard();
+  const proposal = useProposal(heard);
   const [cribbing, setCribbing] = useState(false);
-  const crib = useCrib(cribbing, proposal.rules, levels);
+  const crib = useCrib(cribbing, proposal.rules, heard);
   const { source, floorDb, peakDb } = fullRules(proposal.rules);
   const range = useMemo(() => {
-    if (source !== 'loudness' || !levels) return undefined;
-    const own = rangeOfLoudness(levels);
+    if (source !== 'loudness' || !heard) return undefined;
+    const own = rangeOfLoudness(heard.levels);
     return { floorDb: floorDb ?? own.floorDb, peakDb: peakDb ?? own.peakDb };
-  }, [source, levels, floorDb, peakDb]);
+  }, [source, heard, floorDb, peakDb]);
   const data = useMemo(
     () =>
       !crib && !range
@@ -120,19 +124,19 @@ export function KeyStep(): ReactElement {
   const shown = useMemo(() => (data === open.data ? open : { ...open, data }), [open, data]);
   return (
     <SceneContext.Provider value={shown}>
-      <KeySheet proposal={{ ...proposal, data }} levels={levels} cribbing={cribbing} onCrib={() => setCribbing((before) => !before)} />
+      <KeySheet proposal={{ ...proposal, data }} heard={heard} cribbing={cribbing} onCrib={() => setCribbing((before) => !before)} />
     </SceneContext.Provider>
   );
 }
 
 interface KeySheetProps {
   readonly proposal: Proposal;
-  readonly levels: Float32Array | undefined;
+  readonly heard: HeardFrames | undefined;
   readonly cribbing: boolean;
   readonly onCrib: () => void;
 }
 
-function KeySheet({ proposal, levels, cribbing, onCrib }: KeySheetProps): ReactElement {
+function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactElement {
   const { session, document, track, chart, charts, character, data, playhead, reading } = useOpenScene();
   const [keying, setKeying] = useState(false);
   const [below, setBelow] = useState<Below>('tray');
@@ -140,6 +144,11 @@ function KeySheet({ proposal, levels, cribbing, onCrib }: KeySheetProps): ReactE
   const selection = useStore(playhead.store, (state) => state.selection);
   const isReading = reading !== undefined && !hasEnded(reading);
   const openFeel = useCallback(() => setBelow('feel'), []);
+  useChartChanges(() => {
+    proposal.propose(track.rules);
+    openFeel();
+    toast.message('The chart plays other sounds than when this was keyed. What would change is tinted: take it, or leave it.');
+  });
   const holds = useRangeHolds(proposal, openFeel);
   const { frameRate, lengthFrames } = sceneSettings(document);
 
@@ -166,7 +175,7 @@ function KeySheet({ proposal, levels, cribbing, onCrib }: KeySheetProps): ReactE
     setKeying(true);
     try {
       const before = session.store.getState().document;
-      const keyed = await keyInWorker(before, track.id, charts, { ...scope, levels });
+      const keyed = await keyInWorker(before, track.id, charts, { ...scope, heard });
       if (isRefusal(keyed)) {
         session.change(keyed);
         return;
@@ -215,19 +224,23 @@ function KeySheet({ proposal, levels, cribbing, onCrib }: KeySheetProps): ReactE
         <>
           <EaselAtPlayhead small={below !== 'tray'} />
           {below === 'feel' && (
-            <FeelPanel
-              proposal={proposal}
-              own={own}
-              onClose={() => {
-                proposal.leave();
-                setBelow('tray');
-              }}
-            />
+            <Suspense>
+              <FeelPanel
+                proposal={proposal}
+                own={own}
+                onClose={() => {
+                  proposal.leave();
+                  setBelow('tray');
+                }}
+              />
+            </Suspense>
           )}
           {below === 'why' && (
             <>
               <Readout />
-              <WhyPanel levels={levels} onClose={() => setBelow('tray')} />
+              <Suspense>
+                <WhyPanel heard={heard} onClose={() => setBelow('tray')} />
+              </Suspense>
             </>
           )}
           {below === 'tray' && (

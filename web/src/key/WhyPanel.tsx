@@ -1,5 +1,5 @@
 /** Why the mouth at the playhead is there: what it plays, what was dropped beside it, what else it could have been. */
-import { ipaOf, keyingJobOf, maybeDrawing, maybeExposureAt, type Explanation } from '@zest-jaw/core';
+import { ipaOf, keyingJobOf, maybeDrawing, maybeExposureAt, type Explanation, type HeardFrames } from '@zest-jaw/core';
 import { X } from 'lucide-react';
 import { useEffect, useState, type ReactElement } from 'react';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
@@ -13,7 +13,7 @@ const offsetInWords = (offset: number): string => {
   return `It starts ${size.toFixed(1)} frames ${offset < 0 ? 'before' : 'after'} where its sound asks for it.`;
 };
 
-export function WhyPanel({ levels, onClose }: { levels: Float32Array | undefined; onClose: () => void }): ReactElement {
+export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; onClose: () => void }): ReactElement {
   const { document, track, chart, data } = useOpenScene();
   const frame = useFrame();
   const exposure = maybeExposureAt(data.exposures, frame);
@@ -22,17 +22,25 @@ export function WhyPanel({ levels, onClose }: { levels: Float32Array | undefined
   useEffect(() => {
     let wanted = true;
     if (at === undefined) return;
-    void explainInWorker(keyingJobOf(document, track, chart, levels), frame).then((answer) => {
+    void explainInWorker(keyingJobOf(document, track, chart, heard), frame).then((answer) => {
       if (wanted) setTold({ at, why: answer });
     });
     return () => void (wanted = false);
     // The same exposure has the same reasons wherever the playhead is in it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [document, track, chart, levels, at]);
+  }, [document, track, chart, heard, at]);
   const why = told && told.at === at ? told.why : undefined;
   const drawing = exposure && maybeDrawing(chart, exposure.drawing);
   return (
-    <section aria-label="Why this mouth" className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet">
+    <section
+      aria-label="Why this mouth"
+      className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet"
+      onKeyDown={(event) => {
+        if (event.code !== 'Escape') return;
+        event.stopPropagation();
+        onClose();
+      }}
+    >
       <header className="flex items-center gap-2 px-3 pt-2">
         <h2 className="name text-[19px]">Why this mouth?</h2>
         <span className="flex-1" />

@@ -6,13 +6,14 @@ import {
   SCENE_KIND,
   sceneSettings,
   setRules,
+  type HeardFrames,
   type KeyingRules,
   type Patch,
   type SceneDocument,
 } from '@zest-jaw/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { maybeLevels, sheetExposures, type SheetData } from '../barSheet/sheetData.js';
+import { maybeHeard, sheetExposures, type SheetData } from '../barSheet/sheetData.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { keyInWorker } from '../workers/heavy.js';
@@ -38,14 +39,14 @@ export interface Proposal {
   readonly leave: () => void;
 }
 
-/** How loud each frame is for the speaker of the track. */
-export function useLevels(): Float32Array | undefined {
+/** What is heard of the speaker of the track. */
+export function useHeard(): HeardFrames | undefined {
   const { data, document, track } = useOpenScene();
   const { lengthFrames } = sceneSettings(document);
-  return useMemo(() => maybeLevels(data.waves, track.characterId, lengthFrames), [data.waves, track.characterId, lengthFrames]);
+  return useMemo(() => maybeHeard(data.waves, track.characterId, lengthFrames), [data.waves, track.characterId, lengthFrames]);
 }
 
-export function useProposal(levels: Float32Array | undefined): Proposal {
+export function useProposal(heard: HeardFrames | undefined): Proposal {
   const { session, document, track, charts, data } = useOpenScene();
   const [wanted, setWanted] = useState<KeyingRules>();
   const [planned, setPlanned] = useState<Planned>();
@@ -60,7 +61,7 @@ export function useProposal(levels: Float32Array | undefined): Proposal {
       return;
     }
     const ruledScene = applyPatch(SCENE_KIND, document, ruled);
-    void keyInWorker(ruledScene, track.id, charts, { levels }).then((keyed) => {
+    void keyInWorker(ruledScene, track.id, charts, { heard }).then((keyed) => {
       // A later wish has gone out meanwhile: this answer is stale.
       if (ask !== latest.current) return;
       if (isRefusal(keyed)) toast.message(keyed.refusal);
@@ -72,7 +73,7 @@ export function useProposal(levels: Float32Array | undefined): Proposal {
           patch: ruled.ops.length > 0 ? mergePatches(ruled, keyed.patch) : keyed.patch,
         });
     });
-  }, [wanted, document, track.id, charts, levels]);
+  }, [wanted, document, track.id, charts, heard]);
 
   const leave = useCallback(() => {
     setWanted(undefined);
