@@ -6,6 +6,7 @@ import { useOpenScene } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { Pills } from '../ui/Pills.js';
 import { RuleStrip } from './RuleStrip.js';
+import { TryBar } from './TryBar.js';
 import type { Proposal } from './useProposal.js';
 import type { OwnFeels } from './useOwnFeels.js';
 
@@ -105,7 +106,7 @@ function Choice({ label, children }: { label: string; children: ReactNode }): Re
 
 export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own: OwnFeels; onClose: () => void }): ReactElement {
   const { chart } = useOpenScene();
-  const { isTrying, changes, propose, take, leave } = proposal;
+  const { propose } = proposal;
   const rules = fullRules(proposal.rules);
   const [name, setName] = useState('');
   const feel = maybeFeel(rules, [...FEELS, ...own.feels]);
@@ -220,22 +221,8 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
           </Button>
         )}
       </div>
-      <footer className="flex items-center gap-2 border-t border-rule px-3 py-2">
-        <span className="flex-1 text-[14px] text-ink-soft" role="status">
-          {!isTrying
-            ? 'As it is keyed.'
-            : changes === 0
-              ? 'No mouth would change.'
-              : changes === 1
-                ? '1 mouth would change.'
-                : `${changes} mouths would change.`}
-        </span>
-        <Button className="px-3! py-1! text-[14px]!" disabled={!isTrying} onClick={leave}>
-          Leave it
-        </Button>
-        <Button weight="main" className="px-3! py-1! text-[14px]!" disabled={!isTrying} onClick={take}>
-          Take it
-        </Button>
+      <footer className="border-t border-rule px-3 py-2">
+        <TryBar proposal={proposal} />
       </footer>
     </section>
   );

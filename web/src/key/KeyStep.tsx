@@ -35,6 +35,7 @@ import { PencilMenu, type Part, type PencilAction } from './PencilMenu.js';
 import { Readout } from './Readout.js';
 import { Hint } from './Transport.js';
 import { Tray } from './Tray.js';
+import { TryBar } from './TryBar.js';
 import { useChartChanges } from './useChartChanges.js';
 import { useCrib } from './useCrib.js';
 import { useOwnFeels } from './useOwnFeels.js';
@@ -143,13 +144,11 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
   const own = useOwnFeels();
   const selection = useStore(playhead.store, (state) => state.selection);
   const isReading = reading !== undefined && !hasEnded(reading);
-  const openFeel = useCallback(() => setBelow('feel'), []);
   useChartChanges(() => {
     proposal.propose(track.rules);
-    openFeel();
     toast.message('The chart plays other sounds than when this was keyed. What would change is tinted: take it, or leave it.');
   });
-  const holds = useRangeHolds(proposal, openFeel);
+  const holds = useRangeHolds(proposal);
   const { frameRate, lengthFrames } = sceneSettings(document);
 
   const put = useCallback(
@@ -203,7 +202,7 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
   const keycaps = Object.fromEntries(chart.drawings.map((drawing) => [`Key${drawing.keycap}`, () => put(drawing.id)]));
   const inked = useMemo(() => inkedShare(exposuresOfTrack(document, track.id), lengthFrames), [document, track.id, lengthFrames]);
   const rules = fullRules(track.rules);
-  const feel = maybeFeel(rules, [...FEELS, ...own.feels])?.name ?? 'Own feel';
+  const feel = maybeFeel(rules, [...FEELS, ...own.feels])?.name ?? 'own';
   const pill =
     'rounded-full border border-rule bg-lift px-3 py-1 text-[14px] text-ink-soft hover:border-graphite aria-pressed:border-ink aria-pressed:bg-word aria-pressed:text-ink';
   return (
@@ -223,6 +222,9 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
       aside={
         <>
           <EaselAtPlayhead small={below !== 'tray'} />
+          {below !== 'feel' && proposal.changes > 0 && (
+            <TryBar proposal={proposal} className="shrink-0 rounded-[10px] bg-zest-soft px-3 py-1.5" />
+          )}
           {below === 'feel' && (
             <Suspense>
               <FeelPanel

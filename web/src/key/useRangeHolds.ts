@@ -13,8 +13,7 @@ const APART = 3;
 
 type Line = 'floorDb' | 'peakDb';
 
-/** @param onMoved told when a line was put somewhere else: what it does is to be taken or left */
-export function useRangeHolds({ rules, data, propose }: Proposal, onMoved: () => void): Holds | undefined {
+export function useRangeHolds({ rules, data, propose }: Proposal): Holds | undefined {
   const { range } = data;
   return useMemo(() => {
     if (!range) return undefined;
@@ -40,10 +39,10 @@ export function useRangeHolds({ rules, data, propose }: Proposal, onMoved: () =>
                 : { floorDb: range.floorDb, peakDb: Math.max(level, range.floorDb + APART) };
             propose({ ...full, ...next });
           },
-          end: onMoved,
+          end: () => undefined,
           cancel: () => propose(full),
         };
       },
     };
-  }, [range, rules, propose, onMoved]);
+  }, [range, rules, propose]);
 }
