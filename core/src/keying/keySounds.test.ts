@@ -165,6 +165,17 @@ describe('keying by the plan', () => {
     expect(at24(long, { anticipationFrames: 1 })).toEqual(['0 rest', '8 drop', '19 rest']);
   });
 
+  it('opens before the first phrase however soon it comes, and as far wherever the line is slid', () => {
+    const line = (at: number): SceneSound[] => [
+      { symbol: 'P', from: at, to: at + 3000 },
+      { symbol: 'IY', stress: 1, from: at + 3000, to: at + 14_000 },
+    ];
+    const startOf = (at: number): number => Number(at24(line(at), { anticipationFrames: 1 })[1]!.split(' ')[0]);
+    // Slid by six frames, from a fifth of a second of silence to almost half a second.
+    expect(startOf(10_600 + 6 * 2000) - startOf(10_600)).toBe(6);
+    expect(startOf(10_600)).toBeLessThan(Number(at24(line(10_600))[1]!.split(' ')[0]));
+  });
+
   it('relaxes in a pause between the one that holds and the one that rests', () => {
     const around = (pause: number): string[] =>
       at24([

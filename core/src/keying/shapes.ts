@@ -143,10 +143,11 @@ export function shapesOf(job: KeyingJob): Shape[] {
     const [from, to] = [sound.from * perSample, sound.to * perSample];
     const gap = from - end;
     if (gap > 1e-6) pause(end, from, rules.settleFrames);
-    const startsPhrase = shapes.length === 0 || (shapes.at(-1)!.isPause && gap / fps >= rules.restPause);
+    const startsPhrase = index === 0 || (shapes.at(-1)!.isPause && gap / fps >= rules.restPause);
     const own = maybeGroupOfPhoneme(chart.groups, sound.symbol)?.id ?? REST;
     const isMust = chart.groups.some((group) => group.id === own && group.must) && isPlayed(job, own);
-    const anticipation = startsPhrase ? Math.min(rules.anticipationFrames, Math.max(0, gap - 1)) : 0;
+    // It never eats up the rest before it.
+    const anticipation = startsPhrase ? Math.min(rules.anticipationFrames, Math.max(0, gap - lead - rules.holdFrames)) : 0;
     const musts: MustBeSeen[] = isMust
       ? [{ sound: index, first: firstSeen(sound, fps, lead), last: Math.min(lengthFrames, Math.ceil(to)) - 1 }]
       : [];

@@ -1,11 +1,11 @@
 /** The feel a mouth is keyed by: the named ones, every rule with what it does to the face, tried before it is taken. */
 import { FEELS, fullRules, maybeFeel, RULE_LIMITS, type FullRules } from '@zest-jaw/core';
-import { X } from 'lucide-react';
 import { useState, type ReactElement, type ReactNode } from 'react';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { Pills } from '../ui/Pills.js';
 import { RuleStrip } from './RuleStrip.js';
+import { SidePanel } from './SidePanel.js';
 import { TryBar } from './TryBar.js';
 import type { Proposal } from './useProposal.js';
 import type { OwnFeels } from './useOwnFeels.js';
@@ -112,23 +112,17 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
   const feel = maybeFeel(rules, [...FEELS, ...own.feels]);
   const byLoudness = rules.source === 'loudness';
   return (
-    <section
-      aria-label="Feel"
-      className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet"
-      onKeyDown={(event) => {
-        if (event.code !== 'Escape') return;
-        event.stopPropagation();
-        onClose();
-      }}
+    <SidePanel
+      label="Feel"
+      title={
+        <>
+          <h2 className="name text-[19px]">Feel</h2>
+          <span className="text-ink-soft">{feel?.name ?? 'your own'}</span>
+        </>
+      }
+      closeLabel="Close the feel"
+      onClose={onClose}
     >
-      <header className="flex items-center gap-2 px-3 pt-2">
-        <h2 className="name text-[19px]">Feel</h2>
-        <span className="text-ink-soft">{feel?.name ?? 'your own'}</span>
-        <span className="flex-1" />
-        <Button weight="bare" aria-label="Close the feel" onClick={onClose}>
-          <X size={17} aria-hidden />
-        </Button>
-      </header>
       <div className="min-h-0 flex-1 space-y-3 overflow-y-auto px-3 py-2">
         <div className="grid grid-cols-2 gap-1.5" role="group" aria-label="Feels">
           {[...FEELS, ...own.feels].map((one) => (
@@ -224,6 +218,6 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
       <footer className="border-t border-rule px-3 py-2">
         <TryBar proposal={proposal} />
       </footer>
-    </section>
+    </SidePanel>
   );
 }

@@ -1,10 +1,9 @@
 /** Why the mouth at the playhead is there: what it plays, what was dropped beside it, what else it could have been. */
 import { ipaOf, keyingJobOf, maybeDrawing, maybeExposureAt, type Explanation, type HeardFrames } from '@zest-jaw/core';
-import { X } from 'lucide-react';
 import { useEffect, useState, type ReactElement } from 'react';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
-import { Button } from '../ui/Button.js';
 import { Mouth } from '../mouth/Mouth.js';
+import { SidePanel } from './SidePanel.js';
 import { explainInWorker } from '../workers/heavy.js';
 
 const offsetInWords = (offset: number): string => {
@@ -32,22 +31,12 @@ export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; o
   const why = told && told.at === at ? told.why : undefined;
   const drawing = exposure && maybeDrawing(chart, exposure.drawing);
   return (
-    <section
-      aria-label="Why this mouth"
-      className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet"
-      onKeyDown={(event) => {
-        if (event.code !== 'Escape') return;
-        event.stopPropagation();
-        onClose();
-      }}
+    <SidePanel
+      label="Why this mouth"
+      title={<h2 className="name text-[19px]">Why this mouth?</h2>}
+      closeLabel="Close the reasons"
+      onClose={onClose}
     >
-      <header className="flex items-center gap-2 px-3 pt-2">
-        <h2 className="name text-[19px]">Why this mouth?</h2>
-        <span className="flex-1" />
-        <Button weight="bare" aria-label="Close the reasons" onClick={onClose}>
-          <X size={17} aria-hidden />
-        </Button>
-      </header>
       <div className="min-h-0 flex-1 space-y-3 overflow-y-auto px-3 pb-3 pt-1 leading-snug" aria-live="polite">
         {exposure && drawing && (
           <div className="flex items-center gap-3">
@@ -98,6 +87,6 @@ export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; o
           </>
         )}
       </div>
-    </section>
+    </SidePanel>
   );
 }
