@@ -280,7 +280,7 @@ describe('keying by the plan', () => {
         rules: { holdFrames: 2, leadFrames: 1, strict: false },
       }).exposures.map((exposure) => exposure.drawing);
     expect(key(6000)).toEqual(['rest', 'drop', 'spread', 'rest']);
-    expect(key(26_000)).toEqual(['rest', 'drop', 'rest', 'spread', 'rest']);
+    expect(key(24_000)).toEqual(['rest', 'drop', 'rest', 'spread', 'rest']);
   });
 
   it('plays every group with a chart of three', () => {
