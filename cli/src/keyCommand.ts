@@ -10,11 +10,13 @@ import {
   heardFrames,
   FRAME_RATE_LIMITS,
   framesToHold,
+  isKeyedByLoudness,
   fullRules,
   keySounds,
   maybeFrameRate,
   rangeOfLoudness,
   RULE_LIMITS,
+  sampleAtFrame,
   starterChart,
   upgradeChart,
   type ChartDocument,
@@ -44,7 +46,9 @@ function feelOf(nameOrFile: string): KeyingRules {
   const feel = FEELS.find(({ name }) => name.toLowerCase() === nameOrFile.toLowerCase());
   if (feel) return feel.rules;
   if (!/[./\\]/.test(nameOrFile))
-    throw new WrongUse(`--feel is “${nameOrFile}”. It may be ${FEELS.map(({ name }) => name).join(', ')}, or a file of rules.`);
+    throw new WrongUse(
+      `--feel is “${nameOrFile}”. It may be ${FEELS.map(({ name }) => name).join(', ')}, or a file of rules, for some frames with them before it: 24-60=Crisp.`,
+    );
   const read = readJson(nameOrFile) as { rules?: unknown } | null;
   const rules = (read && typeof read === 'object' && 'rules' in read ? read.rules : read) as KeyingRules | null;
   if (!rules || typeof rules !== 'object' || Array.isArray(rules))
@@ -53,6 +57,29 @@ function feelOf(nameOrFile: string): KeyingRules {
   const [fault] = checkFeels([{ name: 'this one', look: '', rules: rules as FullRules }]);
   if (fault) throw new CannotDo(`${nameOrFile}: ${fault}`);
   return full;
+}
+
+interface AskedFeels {
+  readonly whole: string;
+  readonly phrases: readonly { readonly from: number; readonly to: number; readonly feel: string }[];
+}
+
+/** The feel of the whole and those of phrases: `Natural`, `24-60=Crisp`, frames counted from 0, the last one in it. */
+function askedFeels(asked: readonly string[], length: number): AskedFeels {
+  const phrases = asked.flatMap((text) => {
+    const [, from, to, feel] = /^(\d+)-(\d+)=(.+)$/.exec(text) ?? [];
+    if (feel === undefined) return [];
+    const span = { from: Number(from), to: Number(to) + 1, feel };
+    if (span.from >= span.to || span.to > length)
+      throw new WrongUse(`--feel is “${text}”. Its frames may be 0-0 to 0-${length - 1}, the first before the last.`);
+    return [span];
+  });
+  phrases.sort((a, b) => a.from - b.from);
+  const clash = phrases.find((phrase, index) => phrase.from < (phrases[index - 1]?.to ?? 0));
+  if (clash) throw new WrongUse(`--feel has two feels for frame ${clash.from}. Give each frame one.`);
+  const whole = asked.filter((text) => !/^\d+-\d+=/.test(text));
+  if (whole.length > 1) throw new WrongUse(`--feel is ${whole.join(' and ')}. Name one, and others for frames, such as 24-60=Crisp.`);
+  return { whole: whole[0] ?? 'Natural', phrases };
 }
 
 async function heardIn(audio: string, frameRate: KeyingJob['frameRate'], length: number): Promise<HeardFrames> {
@@ -69,7 +96,7 @@ function loudnessOf({ levels }: HeardFrames, { floorDb, peakDb }: FullRules): Fl
 export async function keyCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseCommandLine(args, {
     fps: { type: 'string', default: '24' },
-    feel: { type: 'string', default: 'Natural' },
+    feel: { type: 'string', multiple: true, default: ['Natural'] },
     hold: { type: 'string' },
     lead: { type: 'string' },
     strict: { type: 'boolean' },
@@ -85,19 +112,30 @@ export async function keyCommand(args: string[]): Promise<void> {
       `--fps is “${values.fps}”. It may be ${FRAME_RATE_LIMITS.slowest} to ${FRAME_RATE_LIMITS.fastest}, such as 24, 29.97 or 30000/1001.`,
     );
   const { holdFrames, leadFrames } = RULE_LIMITS;
-  const asked: KeyingRules = {
-    ...feelOf(values.feel),
-    ...(values.hold === undefined ? {} : { holdFrames: wholeNumber('hold', values.hold, holdFrames.least, holdFrames.most) }),
-    ...(values.lead === undefined ? {} : { leadFrames: wholeNumber('lead', values.lead, leadFrames.least, leadFrames.most) }),
-    ...(values.strict === undefined ? {} : { strict: values.strict }),
-  };
   const reading = readJson(file);
   const [fault] = checkReading(reading);
   if (fault) throw new CannotDo(`${file}: ${fault}`);
   const { durationSamples, phonemes } = reading as Reading;
   const length = Math.max(1, framesToHold(frameRate, durationSamples));
+  const feels = askedFeels(values.feel, length);
+  const withOptions = (rules: KeyingRules): KeyingRules => ({
+    ...rules,
+    ...(values.hold === undefined ? {} : { holdFrames: wholeNumber('hold', values.hold, holdFrames.least, holdFrames.most) }),
+    ...(values.lead === undefined ? {} : { leadFrames: wholeNumber('lead', values.lead, leadFrames.least, leadFrames.most) }),
+    ...(values.strict === undefined ? {} : { strict: values.strict }),
+  });
+  const asked = withOptions(feelOf(feels.whole));
   const heard = values.loudness === undefined ? undefined : await heardIn(values.loudness, frameRate, length);
-  if (!heard && fullRules(asked).source === 'loudness')
+  const phrases = feels.phrases.map(({ from, to, feel }) => {
+    const own = withOptions(feelOf(feel));
+    return {
+      from: sampleAtFrame(frameRate, from),
+      to: sampleAtFrame(frameRate, to),
+      rules: own,
+      ...(heard && { loudness: loudnessOf(heard, fullRules(own)) }),
+    };
+  });
+  if (!heard && isKeyedByLoudness({ rules: asked, phrases }))
     throw new WrongUse('This feel keys by loudness. Name the recording with --loudness.');
   // Without sounds there is only the loudness to key by; with them it says how wide a mouth opens.
   const rules: KeyingRules = heard && phonemes.length === 0 ? { ...asked, source: 'loudness' } : asked;
@@ -108,6 +146,7 @@ export async function keyCommand(args: string[]): Promise<void> {
     lengthFrames: length,
     chart: chartOf(values.chart),
     rules,
+    phrases,
     ...(heard && loudness ? { loudness, hiss: heard.hiss } : {}),
   };
   const keyed = keySounds(job);

@@ -8,17 +8,19 @@ export class WrongUse extends Error {}
 /** The command line is right but the job cannot be done: exit status 1. */
 export class CannotDo extends Error {}
 
-type Options = Readonly<Record<string, { type: 'string' | 'boolean'; default?: string | boolean }>>;
+type Options = Readonly<Record<string, { type: 'string' | 'boolean'; multiple?: boolean; default?: string | boolean | readonly string[] }>>;
 
 /** Each option's value: always there when it has a default. */
 type Values<O extends Options> = {
-  [K in keyof O]: (O[K]['type'] extends 'boolean' ? boolean : string) | (O[K] extends { default: string | boolean } ? never : undefined);
+  [K in keyof O]:
+    | (O[K] extends { multiple: true } ? string[] : O[K]['type'] extends 'boolean' ? boolean : string)
+    | (O[K] extends { default: string | boolean | readonly string[] } ? never : undefined);
 };
 
 /** Options and file names of a command line. Throws WrongUse with a sentence. */
 export function parseCommandLine<const O extends Options>(args: string[], options: O): { values: Values<O>; positionals: string[] } {
   try {
-    const config: ParseArgsConfig = { args, options, allowPositionals: true, strict: true };
+    const config = { args, options, allowPositionals: true, strict: true } as ParseArgsConfig;
     const { values, positionals } = parseArgs(config);
     return { values: values as Values<O>, positionals };
   } catch (error) {

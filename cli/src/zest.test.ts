@@ -232,6 +232,12 @@ describe('zest key and export', () => {
     expect(crisp.exposures[0]).not.toHaveProperty('why');
     const own = written('feel.json', JSON.stringify({ name: 'Ours', rules: { leadFrames: 2, holdFrames: 3, strict: false, calm: 0.5 } }));
     expect(key('--feel', own)).toEqual(key('--feel', own, '--hold', '3'));
+    // A second in the middle goes by another feel, and with it all that was the rule before and after.
+    const [natural, mixed] = [key(), key('--feel', '20-43=Replacement')];
+    const around = ({ exposures }: Explained): unknown[] => exposures.filter(({ from, to }) => to <= 14 || from >= 50);
+    expect(around(mixed)).toEqual(around(natural));
+    expect(mixed.exposures.length).toBeLessThan(natural.exposures.length);
+    expect(mixed).toEqual(key('--feel', 'Natural', '--feel', '20-43=Replacement'));
     // The same recording without its sounds: opened by loudness alone.
     const { durationSamples } = JSON.parse(readFileSync(reading, 'utf8')) as Reading;
     const bare = written('bare.json', JSON.stringify({ sampleRate: 48_000, durationSamples, words: [], phonemes: [], warnings: [] }));
@@ -257,6 +263,9 @@ describe('zest key and export', () => {
     ['an unknown option', ['read', 'x.wav', '--loud'], 2, /--loud/],
     ['two scripts', ['read', 'x.wav', '--script', 'a', '--script-file', 'b'], 2, /not both/],
     ['a feel nobody has', ['key', reading, '--feel', 'wobbly'], 2, /Crisp, Natural, Limited, Replacement/],
+    ['a feel for frames there are not', ['key', reading, '--feel', '20-9000=Crisp'], 2, /frames may be 0-0 to 0-\d+/],
+    ['two feels for a frame', ['key', reading, '--feel', '0-9=Crisp', '--feel', '9-12=Limited'], 2, /two feels for frame 9/],
+    ['two feels for all', ['key', reading, '--feel', 'Crisp', '--feel', 'Limited'], 2, /Crisp and Limited. Name one/],
     ['rules that cannot be', ['key', reading, '--feel', written('bad.json', '{"leadFrames": 40}')], 1, /lead is 40 frames/],
     ['a rule there is not', ['key', reading, '--feel', written('odd.json', '{"wobble": 1}')], 1, /no rule “wobble”/],
     ['a language there is no model for', ['read', 'x.wav', '--language', 'de'], 2, /en or fr/],

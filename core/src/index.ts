@@ -173,7 +173,7 @@ export {
   type Feature,
 } from './phonetics/articulation.js';
 export { lookOfChart, type ChartLook } from './keying/chartLook.js';
-export { shapesOf, type MustBeSeen, type Shape } from './keying/shapes.js';
+export { shapesOf, type MustBeSeen, type RuledShape, type Shape } from './keying/shapes.js';
 export { holdOf, lostCost, lostTable, MUST_COST, planCost, timingCost, type Plan, type PlanJob } from './keying/planCost.js';
 export { solvePlan, startsOf } from './keying/solvePlan.js';
 export { explainFrame, type Alternative, type Dropped, type Explanation } from './keying/explain.js';
@@ -182,9 +182,18 @@ export { greedyPlan } from './keying/greedyPlan.js';
 export { planTrack, type PlannedStretch, type PlannedTrack } from './keying/planTrack.js';
 export { betweenFloorAndPeak, rangeOfLoudness, type LoudnessRange } from './keying/loudnessCurve.js';
 export { keyLoudness } from './keying/keyLoudness.js';
+export { isKeyedByLoudness } from './keying/ruledParts.js';
 export { drawingForGroup } from './keying/drawingForGroup.js';
 export { keyedOf, keySounds } from './keying/keySounds.js';
-export { type InkedSpan, type Keyed, type KeyedExposure, type KeyingJob, type NotShown, type SceneSound } from './keying/keyingJob.js';
+export {
+  type InkedSpan,
+  type Keyed,
+  type KeyedExposure,
+  type KeyingJob,
+  type NotShown,
+  type RuledPhrase,
+  type SceneSound,
+} from './keying/keyingJob.js';
 export { exposuresOfTrack, indexAtSorted, inkedShare, maybeExposureAt } from './sheet/exposures.js';
 export {
   frameNumber,
@@ -213,15 +222,12 @@ export {
   trimClip,
   withPencilKeyed,
   type ClipChanges,
+  type HeardOf,
 } from './scene/clips.js';
-export { placedNotSpeech, placedSounds, placedWords, type PlacedSound, type PlacedWord } from './scene/placedSounds.js';
+export { placedNotSpeech, placedPhrases, placedSounds, placedWords, type PlacedSound, type PlacedWord } from './scene/placedSounds.js';
 export {
   isRefusal,
-  erasePencil,
   inkSpan,
-  keyingJobOf,
-  keyPencil,
-  type KeyingScope,
   putDrawing,
   readingRecords,
   setInk,
@@ -232,6 +238,8 @@ export {
   type IdSource,
   type Refusal,
 } from './scene/commands.js';
+export { erasePencil, keyingJobOf, keyPencil, type KeyingScope } from './scene/pencil.js';
+export { maybePhraseRules, setPhraseRules } from './scene/phraseRules.js';
 export { newScene, type NewScene } from './scene/newScene.js';
 export { cutIntoSystems, type Span, type Stretch, type Systems, type SystemStretch } from './scene/phrases.js';
 export { exposureSheetCsv, HOLD_BAR, type SheetTrack } from './formats/exposureSheetCsv.js';

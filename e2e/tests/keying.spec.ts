@@ -206,7 +206,7 @@ test('a feel of one’s own is kept by the production, and forgotten', async ({ 
 test('a part is keyed, inked, turned back and erased; the rest stays', async ({ page, app }) => {
   await openDemo(page, app, 'the-wet-stamp');
   await page.keyboard.press('k');
-  await expect(page.getByText('the ink stayed')).toBeVisible();
+  await expect(page.getByText('The pencil is already as the rules have it.')).toBeVisible();
   const before = await mouthLane(page);
   const act = async (name: string): Promise<void> => {
     await page.getByRole('button', { name: 'Pencil and ink' }).click();

@@ -6,14 +6,13 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
-import { HomePage } from './home/HomePage.js';
 import { KeyStep } from './key/KeyStep.js';
 import { ScenePage } from './scene/ScenePage.js';
 import { LostPage } from './ui/LostPage.js';
 
-/** Home and Key come with the page; the other steps when they are opened. */
+/** A scene and its Key step come with the page; everything else when it is opened. */
 const router = createBrowserRouter([
-  { path: '/', element: <HomePage /> },
+  { path: '/', hydrateFallbackElement: <></>, lazy: async () => ({ Component: (await import('./home/HomePage.js')).HomePage }) },
   {
     path: '/scenes/:sceneId',
     element: <ScenePage />,
@@ -50,7 +49,8 @@ createRoot(document.getElementById('root')!).render(
         offset={72}
         toastOptions={{
           style: {
-            background: 'var(--lift)',
+            // Not the lift of other panels: the toaster has a measure of its own by that name.
+            background: 'var(--sheet)',
             color: 'var(--ink)',
             border: '1px solid var(--rule)',
             fontFamily: 'var(--font-work)',

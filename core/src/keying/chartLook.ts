@@ -3,6 +3,7 @@ import { maybeDrawing, restDrawing, type ChartDocument, type Drawing } from '../
 import { measureLook } from '../chart/measureLook.js';
 import { REST, type SoundGroup } from '../chart/soundGroups.js';
 import { articulationOf, AT_REST, lookDistance, meanArticulation, type Articulation } from '../phonetics/articulation.js';
+import { isVowel } from '../phonetics/phonemes.js';
 import { drawingForGroup } from './drawingForGroup.js';
 
 export interface ChartLook {
@@ -15,6 +16,9 @@ export interface ChartLook {
   /** The open drawing that is nearest to half way between a drawing and rest. */
   readonly relaxed: (drawing: string) => string;
 }
+
+/** A mouth that is shut while a vowel is heard is a fault that everybody sees: it loses so many times more. */
+const SHUT_ON_A_VOWEL = 2;
 
 const looks = new WeakMap<ChartDocument, ChartLook>();
 
@@ -46,6 +50,8 @@ function makeLook(chart: ChartDocument): ChartLook {
   );
   const isMust = (id: string): boolean => maybeDrawing(chart, id)!.groups.some((group) => groups.get(group)?.must);
   const atRest = restDrawing(chart).id;
+  const isShut = (drawing: string): boolean => drawing === atRest || isMust(drawing);
+  const isVoiced = (id: string): boolean => groups.get(id)?.phonemes.some(isVowel) ?? false;
   const halfWay = new Map<string, string>();
   const lostBetween = new Map<string, number>();
   return {
@@ -58,6 +64,7 @@ function makeLook(chart: ChartDocument): ChartLook {
       if (lost === undefined) {
         const isOwn = (sizes.get(group) ?? [atRest]).includes(drawing);
         lost = isOwn ? 0 : lookDistance(ofGroup.get(group) ?? AT_REST, ofDrawing.get(drawing) ?? AT_REST);
+        if (!isOwn && isVoiced(group) && isShut(drawing)) lost *= SHUT_ON_A_VOWEL;
         lostBetween.set(key, lost);
       }
       return lost;

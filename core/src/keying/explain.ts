@@ -7,7 +7,7 @@ import { ipaOf } from '../phonetics/ipa.js';
 import type { KeyingJob } from './keyingJob.js';
 import { NONE, lostCost, planCost, type PlanJob } from './planCost.js';
 import { planTrack, type PlannedStretch } from './planTrack.js';
-import { fullRules } from './rules.js';
+import { ruledParts } from './ruledParts.js';
 import { startsOf } from './solvePlan.js';
 
 export interface Dropped {
@@ -69,8 +69,9 @@ function whyDropped(job: PlanJob, index: number, before: number, after: number, 
   const seen = after === NONE ? job.shapes[before] : job.shapes[after];
   if (lost < 0.02 && seen) return 'it looks the same as the mouth beside it';
   const neighbour = [before, after].find((other) => other !== NONE && job.shapes[other]!.musts.length > 0);
-  if (lasts < job.hold && neighbour !== undefined) return `it lasts ${lasts.toFixed(1)} frames beside lips that must be seen`;
-  if (lasts < job.hold) return `it lasts ${lasts.toFixed(1)} frames, and a mouth is held ${frames(job.hold)} at least`;
+  const hold = job.holds[index]!;
+  if (lasts < hold && neighbour !== undefined) return `it lasts ${lasts.toFixed(1)} frames beside lips that must be seen`;
+  if (lasts < hold) return `it lasts ${lasts.toFixed(1)} frames, and a mouth is held ${frames(hold)} at least`;
   return lost < job.changes[index]!
     ? 'the mouth beside it looks near enough, and a change would be one more'
     : 'its neighbours matter more to the eye';
@@ -115,11 +116,10 @@ function alternativesOf(
 /**
  * Explains the mouth the plan has at a frame.
  *
- * @returns undefined where there is ink, and when the mouth is keyed by loudness
+ * @returns undefined where there is ink, and where the mouth is keyed by loudness
  */
 export function explainFrame(job: KeyingJob, frame: number): Explanation | undefined {
-  if (fullRules(job.rules).source === 'loudness') return undefined;
-  const stretch = planTrack(job).stretches.find(({ job: { from, to } }) => frame >= from && frame < to);
+  const stretch = planTrack(ruledParts(job).rest).stretches.find(({ job: { from, to } }) => frame >= from && frame < to);
   if (!stretch) return undefined;
   const {
     job: plan,

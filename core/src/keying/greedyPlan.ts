@@ -9,11 +9,10 @@ export function greedyPlan(job: PlanJob): Plan {
   const [shown, starts]: [number[], number[]] = [[0], [job.from]];
   job.shapes.forEach((shape, index) => {
     if (index === 0) return;
-    const before = job.shapes[shown.at(-1)!]!;
-    const free = starts.at(-1)! + holdOf(job, before);
+    const free = starts.at(-1)! + holdOf(job, shown.at(-1)!);
     let start = Math.max(free, Math.round(shape.target));
-    if (job.grid) start = Math.ceil(start / job.hold) * job.hold;
-    const fits = start + holdOf(job, shape) <= job.to;
+    if (job.grid[index] === 1) start = Math.ceil(start / job.holds[index]!) * job.holds[index]!;
+    const fits = start + holdOf(job, index) <= job.to;
     if (!fits || start >= shape.end + 1) return;
     shown.push(index);
     starts.push(start);

@@ -4,9 +4,8 @@
  * closures that could not be shown.
  */
 import type { Keyed, KeyedExposure, KeyingJob, NotShown } from './keyingJob.js';
-import { keyLoudness } from './keyLoudness.js';
 import { planTrack, type PlannedStretch, type PlannedTrack } from './planTrack.js';
-import { fullRules } from './rules.js';
+import { ruledParts } from './ruledParts.js';
 
 /** The exposures of a stretch; two of the same drawing that follow each other are one. */
 function exposuresOf({ job, plan }: PlannedStretch): KeyedExposure[] {
@@ -41,10 +40,16 @@ function exposuresOf({ job, plan }: PlannedStretch): KeyedExposure[] {
 }
 
 /** Closures that no frame of their window shows, each with what is seen there instead. */
-function closuresMissing(job: KeyingJob, { shapes }: PlannedTrack, exposures: readonly KeyedExposure[]): NotShown[] {
+function closuresMissing(
+  job: KeyingJob,
+  { shapes }: PlannedTrack,
+  exposures: readonly KeyedExposure[],
+  loud: readonly KeyedExposure[],
+): NotShown[] {
   const spans = [
-    ...exposures.map((exposure) => ({ ...exposure, inked: false })),
-    ...(job.ink ?? []).map((ink) => ({ ...ink, plays: [], inked: true })),
+    ...exposures.map((exposure) => ({ ...exposure, inked: false, isLoud: false })),
+    ...loud.map((exposure) => ({ ...exposure, inked: false, isLoud: true })),
+    ...(job.ink ?? []).map((ink) => ({ ...ink, plays: [], inked: true, isLoud: false })),
   ].sort((a, b) => a.from - b.from);
   const missing: NotShown[] = [];
   let start = 0;
@@ -63,19 +68,30 @@ function closuresMissing(job: KeyingJob, { shapes }: PlannedTrack, exposures: re
       const frames = first === last ? `frame ${first}` : `frames ${first} to ${last}`;
       const by = there.every((span) => span.inked)
         ? 'which are inked'
-        : taker === null
-          ? 'which rest'
-          : `which ${job.sounds[taker]!.symbol} has`;
+        : taker !== null
+          ? `which ${job.sounds[taker]!.symbol} has`
+          : there.some((span) => span.isLoud)
+            ? 'which are keyed by loudness'
+            : 'which rest';
       missing.push({ sound, symbol, reason: `${symbol} can only be seen in ${frames}, counted from 0, ${by}.`, collidedWith: taker });
     }
   }
   return missing.sort((a, b) => a.sound - b.sound);
 }
 
-/** Exposures and what is missing of a planned track. */
-export function keyedOf(job: KeyingJob, planned: PlannedTrack): Keyed {
+/** Exposures and what is missing of a planned track, beside what of it is keyed by loudness. */
+export function keyedOf(job: KeyingJob, planned: PlannedTrack, loud: readonly KeyedExposure[] = []): Keyed {
   const exposures = planned.stretches.flatMap(exposuresOf);
-  return { exposures, notShown: closuresMissing(job, planned, exposures) };
+  const notShown = closuresMissing(job, planned, exposures, loud);
+  if (loud.length === 0) return { exposures, notShown };
+  const joined: KeyedExposure[] = [];
+  for (const exposure of [...exposures, ...loud].sort((a, b) => a.from - b.from)) {
+    const before = joined.at(-1);
+    if (before && before.to === exposure.from && before.drawing === exposure.drawing)
+      joined[joined.length - 1] = { ...before, to: exposure.to, plays: [...before.plays, ...exposure.plays] };
+    else joined.push(exposure);
+  }
+  return { exposures: joined, notShown };
 }
 
 /**
@@ -86,6 +102,6 @@ export function keyedOf(job: KeyingJob, planned: PlannedTrack): Keyed {
  *   // [{ from: 0, to: 10, drawing: 'rest', group: 'rest', plays: [] }]
  */
 export function keySounds(job: KeyingJob): Keyed {
-  if (fullRules(job.rules).source === 'loudness') return keyLoudness(job);
-  return keyedOf(job, planTrack(job));
+  const { loud, rest } = ruledParts(job);
+  return keyedOf(job, planTrack(rest), loud);
 }

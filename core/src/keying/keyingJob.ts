@@ -43,6 +43,15 @@ export interface Keyed {
   readonly notShown: readonly NotShown[];
 }
 
+/** A stretch of the scene keyed by rules of its own; samples at 48 000 Hz counted from the scene's frame 0. */
+export interface RuledPhrase {
+  readonly from: number;
+  readonly to: number;
+  readonly rules: KeyingRules;
+  /** How loud each frame of the scene is between its own floor and peak, where they are not those of the job; shape: lengthFrames. */
+  readonly loudness?: Float32Array;
+}
+
 export interface KeyingJob {
   /** Sorted by `from`. */
   readonly sounds: readonly SceneSound[];
@@ -50,6 +59,8 @@ export interface KeyingJob {
   readonly lengthFrames: number;
   readonly chart: ChartDocument;
   readonly rules: KeyingRules;
+  /** Sorted and disjoint; the rules of the job hold everywhere else. */
+  readonly phrases?: readonly RuledPhrase[];
   readonly ink?: readonly InkedSpan[];
   /** How loud each frame of the scene is, 0 (the clip's floor) to 1 (its peak); shape: lengthFrames. */
   readonly loudness?: Float32Array;

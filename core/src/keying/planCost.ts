@@ -21,10 +21,10 @@ export interface PlanJob {
   readonly to: number;
   /** What is lost of each shape when the drawing of another is seen. */
   readonly lost: LostTable;
-  /** Least frames of a drawing; shapes that must be seen may break to ones unless `grid`. */
-  readonly hold: number;
-  /** Starts are on multiples of the hold. */
-  readonly grid: boolean;
+  /** Least frames of each shape; those that must be seen may break to ones unless they are on the grid. Shape: as `shapes`. */
+  readonly holds: Int32Array;
+  /** 1 for shapes that start on multiples of their hold only. Shape: as `shapes`. */
+  readonly grid: Uint8Array;
   /** What a change costs, for each shape that it is a change to. */
   readonly changes: Float64Array;
   /** Frames at 24 a second that a frame lasts. */
@@ -87,8 +87,13 @@ export function timingCost(job: PlanJob, index: number, start: number): number {
 }
 
 /** Least frames a shape is held where there is room. */
-export function holdOf({ hold, grid, from, to }: PlanJob, shape: Shape): number {
-  return Math.min(to - from, shape.musts.length > 0 && !grid ? 1 : hold);
+export function holdOf({ shapes, holds, grid, from, to }: PlanJob, index: number): number {
+  return Math.min(to - from, shapes[index]!.musts.length > 0 && grid[index] === 0 ? 1 : holds[index]!);
+}
+
+/** Whether a shape may start at a frame as far as the grid goes; the start of the stretch is always allowed. */
+export function isOnGrid({ holds, grid, from }: PlanJob, index: number, start: number): boolean {
+  return grid[index] === 0 || start % holds[index]! === 0 || start === from;
 }
 
 /** What it costs to show a shape from `start` to `end` when not all of it that must be seen is. */
@@ -154,7 +159,7 @@ export function planCost(job: PlanJob, { shown, starts }: Plan): number {
   for (let at = 0; at < shown.length; at++) {
     const [index, start, end] = [shown[at]!, starts[at]!, starts[at + 1] ?? job.to];
     const shape = job.shapes[index]!;
-    if (end - start < holdOf(job, shape) || (job.grid && start % job.hold !== 0 && start !== job.from)) return Infinity;
+    if (end - start < holdOf(job, index) || !isOnGrid(job, index, start)) return Infinity;
     const before = at === 0 ? job.before : job.shapes[shown[at - 1]!]!.drawing;
     if (before !== shape.drawing) cost += job.changes[index]!;
     cost += timingCost(job, index, start) + unseenCost(shape, start, end);

@@ -3,8 +3,8 @@ import { framesPerSecond } from '../time/frameRate.js';
 import { lookOfChart } from './chartLook.js';
 import type { InkedSpan, KeyingJob } from './keyingJob.js';
 import { lostTable, type Plan, type PlanJob } from './planCost.js';
-import { fullRules } from './rules.js';
-import { shapesOf, type MustBeSeen, type Shape } from './shapes.js';
+import type { FullRules } from './rules.js';
+import { shapesOf, type MustBeSeen, type RuledShape, type Shape } from './shapes.js';
 import { solvePlan } from './solvePlan.js';
 
 export interface PlannedStretch {
@@ -61,31 +61,46 @@ function placeMusts(shapes: readonly Shape[], spans: readonly Span[], ink: reado
   return places;
 }
 
-/** Phrases of a stretch: its shapes between one pause and the next, by index, half-open. */
-function phrasesOf(shapes: readonly Shape[]): [first: number, last: number][] {
-  const phrases: [number, number][] = [];
-  let first = -1;
-  shapes.forEach(({ isPause }, index) => {
-    if (!isPause && first < 0) first = index;
-    if (first >= 0 && (isPause || index === shapes.length - 1)) {
-      phrases.push([first, isPause ? index : index + 1]);
-      first = -1;
-    }
+interface Phrase {
+  /** Its shapes, by index, half-open. */
+  readonly first: number;
+  readonly last: number;
+  readonly rules: FullRules;
+}
+
+/** Phrases of a stretch: its shapes between one pause and the next, as far as the same rules hold. */
+function phrasesOf(shapes: readonly RuledShape[]): Phrase[] {
+  const phrases: Phrase[] = [];
+  shapes.forEach(({ isPause, rules }, index) => {
+    const last = phrases.at(-1);
+    if (isPause) return;
+    if (last?.last === index && last.rules === rules) phrases[phrases.length - 1] = { ...last, last: index + 1 };
+    else phrases.push({ first: index, last: index + 1, rules });
   });
   return phrases;
 }
 
+/** How often the drawing changes to one of some shapes. */
+function changesWithin({ shapes, before }: PlanJob, { shown }: Plan, first: number, last: number): number {
+  let changes = 0;
+  shown.forEach((index, at) => {
+    const seen = at === 0 ? before : shapes[shown[at - 1]!]!.drawing;
+    if (index >= first && index < last && seen !== shapes[index]!.drawing) changes += 1;
+  });
+  return changes;
+}
+
 /** Solves a stretch; phrases that change more often than they may pay more for each change until they do not. */
-function solveCalmly(job: PlanJob, fps: number, mostChanges: number): Plan {
+function solveCalmly(job: PlanJob, shapes: readonly RuledShape[], fps: number): Plan {
   let plan = solvePlan(job);
-  if (mostChanges === 0) return plan;
-  const phrases = phrasesOf(job.shapes);
+  const phrases = phrasesOf(shapes).filter(({ rules }) => rules.mostChanges > 0);
+  if (phrases.length === 0) return plan;
   for (let attempt = 0; attempt < MOST_TRIES; attempt++) {
     let isOver = false;
-    for (const [first, last] of phrases) {
+    for (const { first, last, rules } of phrases) {
       const seconds = Math.max(COUNTED_OVER, (job.shapes[last - 1]!.end - job.shapes[first]!.target) / fps);
-      const changes = plan.shown.filter((index) => index >= first && index < last).length;
-      if (changes / seconds <= mostChanges) continue;
+      const changes = changesWithin(job, plan, first, last);
+      if (changes / seconds <= rules.mostChanges) continue;
       isOver = true;
       for (let index = first; index < last; index++) job.changes[index] = job.changes[index]! * DEARER + 0.04;
     }
@@ -102,7 +117,6 @@ function shareInside({ target, end }: Shape, { from, to }: Span): number {
 
 export function planTrack(keying: KeyingJob): PlannedTrack {
   const { chart, frameRate, lengthFrames, ink = [] } = keying;
-  const rules = fullRules(keying.rules);
   const fps = framesPerSecond(frameRate);
   const shapes = shapesOf(keying);
   const spans = freeSpans(ink, lengthFrames);
@@ -111,7 +125,7 @@ export function planTrack(keying: KeyingJob): PlannedTrack {
   let first = 0;
   const stretches = spans.map((span): PlannedStretch => {
     while (first < shapes.length - 1 && shapes[first]!.end <= span.from) first += 1;
-    const inside: Shape[] = [];
+    const inside: RuledShape[] = [];
     for (let index = first; index < shapes.length && (inside.length === 0 || shapes[index]!.target < span.to); index++) {
       const shape = shapes[index]!;
       const musts = shape.musts.filter((must) => places.get(must) === span);
@@ -124,14 +138,14 @@ export function planTrack(keying: KeyingJob): PlannedTrack {
       from: span.from,
       to: span.to,
       lost: lostTable(inside, look),
-      hold: rules.holdFrames,
-      grid: rules.strict,
-      changes: new Float64Array(inside.length).fill(rules.calm * CALMEST),
+      holds: Int32Array.from(inside, ({ rules }) => rules.holdFrames),
+      grid: Uint8Array.from(inside, ({ rules }) => (rules.strict ? 1 : 0)),
+      changes: Float64Array.from(inside, ({ rules }) => rules.calm * CALMEST),
       frameScale: 24 / fps,
       before: ink.find(({ to }) => to === span.from)?.drawing,
       after: ink.find(({ from }) => from === span.to)?.drawing,
     };
-    return { job, plan: solveCalmly(job, fps, rules.mostChanges) };
+    return { job, plan: solveCalmly(job, inside, fps) };
   });
   return { shapes, stretches };
 }

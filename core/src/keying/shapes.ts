@@ -8,7 +8,8 @@ import { isVowel } from '../phonetics/phonemes.js';
 import { framesPerSecond, SAMPLE_RATE } from '../time/frameRate.js';
 import { lookOfChart, type ChartLook } from './chartLook.js';
 import type { KeyingJob, SceneSound } from './keyingJob.js';
-import { fullRules } from './rules.js';
+import { rulesOfSounds } from './ruledParts.js';
+import { fullRules, type FullRules } from './rules.js';
 
 /** Frames in which a sound must be seen at least once, whole and inclusive. */
 export interface MustBeSeen {
@@ -31,6 +32,11 @@ export interface Shape {
   /** What must be seen of it, in order. */
   readonly musts: readonly MustBeSeen[];
   readonly isPause: boolean;
+}
+
+/** A shape with the rules it is keyed by: a pause has those of what was said before it. */
+export interface RuledShape extends Shape {
+  readonly rules: FullRules;
 }
 
 /** How long after its lips open a stop is still the stop, in seconds: the voice of p comes late (L. Lisker and A. Abramson, 1964; from memory). */
@@ -82,7 +88,7 @@ function sized(look: ChartLook, group: string, sound: SceneSound, level: number 
 }
 
 /** Adds a shape; one that shows what the shape before it shows is one with it. */
-function addShape(shapes: Shape[], shape: Shape): void {
+function addShape(shapes: RuledShape[], shape: RuledShape): void {
   const before = shapes.at(-1);
   if (!before) {
     shapes.push({ ...shape, target: Math.min(0, shape.target) });
@@ -120,30 +126,37 @@ function firstSeen({ symbol, from, to }: SceneSound, fps: number, lead: number):
 }
 
 /** @returns shapes that follow one another from frame 0 to the scene's end; at least one */
-export function shapesOf(job: KeyingJob): Shape[] {
+export function shapesOf(job: KeyingJob): RuledShape[] {
   const { sounds, frameRate, lengthFrames, chart, loudness } = job;
-  const rules = fullRules(job.rules);
+  const ruled = rulesOfSounds(job);
+  const whole = fullRules(job.rules);
   const look = lookOfChart(chart);
   const fps = framesPerSecond(frameRate);
   const perSample = fps / SAMPLE_RATE;
-  const lead = rules.leadFrames;
-  const shapes: Shape[] = [];
-  const pause = (from: number, to: number, settle: number): void => {
+  const shapes: RuledShape[] = [];
+  // What is said in a phrase keyed by loudness has no shapes: to the plan it is a pause, behind a wall.
+  const said = sounds.flatMap((_, index) => (ruled[index]!.source === 'loudness' ? [] : [index]));
+  const pause = (from: number, to: number, next: FullRules): void => {
     const seconds = (to - from) / fps;
     const before = shapes.at(-1);
+    const rules = before?.rules ?? next;
+    const [lead, settle] = [rules.leadFrames, rules.settleFrames];
     const isRest = !before || seconds >= rules.restPause || to >= lengthFrames;
     if (!isRest && seconds < rules.holdPause) return;
     const drawing = isRest ? look.restDrawing : look.relaxed(before.drawing);
     const target = from - lead + (before ? Math.min(settle, Math.max(0, to - from - 1)) : 0);
     const weight = isRest ? WEIGHT.pause + WEIGHT.pauseSecond * seconds : WEIGHT.relaxed;
-    addShape(shapes, { sounds: [], group: REST, drawing, target, end: to - lead, weight, musts: [], isPause: true });
+    addShape(shapes, { sounds: [], group: REST, drawing, target, end: to - lead, weight, musts: [], isPause: true, rules });
   };
   let end = 0;
-  sounds.forEach((sound, index) => {
+  said.forEach((index, place) => {
+    const sound = sounds[index]!;
+    const rules = ruled[index]!;
+    const lead = rules.leadFrames;
     const [from, to] = [sound.from * perSample, sound.to * perSample];
     const gap = from - end;
-    if (gap > 1e-6) pause(end, from, rules.settleFrames);
-    const startsPhrase = index === 0 || (shapes.at(-1)!.isPause && gap / fps >= rules.restPause);
+    if (gap > 1e-6) pause(end, from, rules);
+    const startsPhrase = place === 0 || (shapes.at(-1)!.isPause && gap / fps >= rules.restPause);
     const own = maybeGroupOfPhoneme(chart.groups, sound.symbol)?.id ?? REST;
     const isMust = chart.groups.some((group) => group.id === own && group.must) && isPlayed(job, own);
     // It never eats up the rest before it.
@@ -162,6 +175,7 @@ export function shapesOf(job: KeyingJob): Shape[] {
         weight,
         musts,
         isPause: false,
+        rules,
       });
     const weight = weightOf(sound, isMust);
     const groupAs = (symbol: string | undefined): string | undefined =>
@@ -174,8 +188,8 @@ export function shapesOf(job: KeyingJob): Shape[] {
     } else part(own, from - lead - anticipation, to - lead, weight);
     end = to;
   });
-  if (end < lengthFrames) pause(end, lengthFrames, rules.settleFrames);
-  if (shapes.length === 0) pause(0, Math.max(1, lengthFrames), 0);
+  if (end < lengthFrames) pause(end, lengthFrames, whole);
+  if (shapes.length === 0) pause(0, Math.max(1, lengthFrames), whole);
   shapes[shapes.length - 1] = { ...shapes.at(-1)!, end: lengthFrames };
   return shapes;
 }

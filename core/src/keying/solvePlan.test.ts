@@ -43,8 +43,17 @@ const smallJob = fc
     own: fc.constantFrom(chart, few),
     length: fc.integer({ min: 3, max: 12 }),
     ink: fc.option(fc.nat(11), { nil: undefined }),
+    phrase: fc.option(
+      fc.record({
+        leadFrames: fc.integer({ min: 0, max: 2 }),
+        holdFrames: fc.integer({ min: 1, max: 4 }),
+        strict: fc.boolean(),
+        calm: fc.constantFrom(0, 0.8),
+      }),
+      { nil: undefined },
+    ),
   })
-  .map(({ sounds: parts, start, fps, own, length, ink, ...rules }): KeyingJob => {
+  .map(({ sounds: parts, start, fps, own, length, ink, phrase, ...rules }): KeyingJob => {
     let at = start;
     const sounds = parts.map(([symbol, long, pause], index): SceneSound => {
       const from = at + (pause < 9000 ? 0 : pause);
@@ -57,6 +66,7 @@ const smallJob = fc
       lengthFrames: length,
       chart: own,
       rules,
+      phrases: phrase ? [{ from: start + 4000, to: start + 15_000, rules: phrase }] : [],
       ink: ink === undefined || ink >= length ? [] : [{ from: ink, to: ink + 1, drawing: 'drop' }],
     };
   });
@@ -109,8 +119,8 @@ describe('a plan', () => {
         for (const { job, plan } of planTrack(keying).stretches) {
           plan.shown.forEach((index, at) => {
             const [start, end] = [plan.starts[at]!, plan.starts[at + 1] ?? job.to];
-            expect(end - start).toBeGreaterThanOrEqual(holdOf(job, job.shapes[index]!));
-            if (job.grid && at > 0) expect(start % job.hold).toBe(0);
+            expect(end - start).toBeGreaterThanOrEqual(holdOf(job, index));
+            if (job.grid[index] === 1 && at > 0) expect(start % job.holds[index]!).toBe(0);
           });
         }
       }),

@@ -4,7 +4,7 @@
  * the cheapest ways to show each shape before it (R. Bellman, 1957). Starts are tried a few
  * frames around their targets; at most {@link MOST_LOST} shapes in a row are not shown.
  */
-import { holdOf, lostBetween, lostCost, MUST_COST, NONE, timingCost, type Plan, type PlanJob } from './planCost.js';
+import { holdOf, isOnGrid, lostBetween, lostCost, MUST_COST, NONE, timingCost, type Plan, type PlanJob } from './planCost.js';
 import type { Shape } from './shapes.js';
 
 /** More shapes than this in a row are never left out: a second of quick speech. */
@@ -14,119 +14,139 @@ const REACH = 3;
 
 /** Frames a shape may start at, in order; the first frame of the stretch for those it may begin with. */
 export function startsOf(job: PlanJob, index: number): number[] {
-  const { from, to, hold, grid, frameScale } = job;
+  const { from, to, holds, frameScale } = job;
   const shape = job.shapes[index]!;
-  const reach = Math.max(2, hold, Math.ceil(REACH / frameScale));
+  const reach = Math.max(2, holds[index]!, Math.ceil(REACH / frameScale));
   const target = Math.max(from, shape.target);
   const starts: number[] = [];
   const [first, last] = [Math.max(from + 1, Math.ceil(target - reach)), Math.min(to - 1, Math.floor(target + reach))];
   if (index <= MOST_LOST) starts.push(from);
-  for (let start = first; start <= last; start++) if (!grid || start % hold === 0) starts.push(start);
+  for (let start = first; start <= last; start++) if (isOnGrid(job, index, start)) starts.push(start);
   return starts;
 }
 
+/** All that is reached so far, flat: the starts of a shape lie from its offset up to the next one's. */
 interface Reached {
-  readonly starts: readonly number[];
+  /** Shape: shapes + 1. */
+  readonly offsets: Int32Array;
+  readonly starts: Int32Array;
+  /** The cheapest way to each start. */
   readonly costs: Float64Array;
-  /** The shape before and the place of its start, or −1. */
-  readonly shapeBefore: Int32Array;
-  readonly startBefore: Int32Array;
-  /** The least of the costs. */
-  readonly least: number;
+  /** The place of the start before it on that way, or −1. */
+  readonly before: Int32Array;
+  /** The least of the costs of each shape. */
+  readonly least: Float64Array;
+}
+
+function nothingReached(job: PlanJob): Reached {
+  const { length } = job.shapes;
+  const offsets = new Int32Array(length + 1);
+  const starts: number[] = [];
+  for (let index = 0; index < length; index++) {
+    starts.push(...startsOf(job, index));
+    offsets[index + 1] = starts.length;
+  }
+  return {
+    offsets,
+    starts: Int32Array.from(starts),
+    costs: new Float64Array(starts.length).fill(Infinity),
+    before: new Int32Array(starts.length).fill(-1),
+    least: new Float64Array(length).fill(Infinity),
+  };
 }
 
 /** What is unseen of a shape by where it starts, and by where it ends. */
-const lateCost = (shape: Shape, start: number): number => shape.musts.reduce((sum, { last }) => sum + (start > last ? MUST_COST : 0), 0);
-const cutCost = (shape: Shape, start: number, end: number): number =>
-  shape.musts.reduce((sum, { first, last }) => sum + (end <= first && start <= last ? MUST_COST : 0), 0);
-
-function leastOf(costs: Float64Array): number {
-  let least = Infinity;
-  for (const cost of costs) if (cost < least) least = cost;
-  return least;
+function lateCost({ musts }: Shape, start: number): number {
+  let cost = 0;
+  for (const { last } of musts) if (start > last) cost += MUST_COST;
+  return cost;
 }
 
-function mostOf(costs: Float64Array): number {
-  let most = -Infinity;
-  for (const cost of costs) if (cost > most) most = cost;
-  return most;
+function cutCost({ musts }: Shape, start: number, end: number): number {
+  let cost = 0;
+  for (const { first, last } of musts) if (end <= first && start <= last) cost += MUST_COST;
+  return cost;
 }
 
-function reach(job: PlanJob, index: number, reached: readonly Reached[]): Reached {
+/** Finds the cheapest way to every start of a shape from the shapes before it. */
+function reach(job: PlanJob, index: number, reached: Reached, own: Float64Array): void {
   const { shapes, changes, from } = job;
+  const { offsets, starts, costs, before, least } = reached;
   const shape = shapes[index]!;
-  const starts = startsOf(job, index);
-  const costs = new Float64Array(starts.length).fill(Infinity);
-  const [shapeBefore, startBefore] = [new Int32Array(starts.length).fill(-1), new Int32Array(starts.length).fill(-1)];
-  const own = Float64Array.from(starts, (start) => timingCost(job, index, start) + lateCost(shape, start));
-  if (starts[0] === from) {
+  const [opens, closes] = [offsets[index]!, offsets[index + 1]!];
+  for (let at = opens; at < closes; at++) own[at - opens] = timingCost(job, index, starts[at]!) + lateCost(shape, starts[at]!);
+  const canBegin = opens < closes && starts[opens] === from;
+  if (canBegin) {
     let cost = own[0]! + (job.before === shape.drawing ? 0 : changes[index]!);
     for (let lost = 0; lost < index; lost++) cost += lostCost(job, lost, NONE, index, from);
-    costs[0] = cost;
+    costs[opens] = cost;
   }
   let mustsBetween = 0;
   let mustDrawing: string | undefined;
-  for (let before = index - 1; before >= Math.max(0, index - 1 - MOST_LOST); before--) {
-    const earlier = shapes[before]!;
-    const { starts: earlierStarts, costs: earlierCosts } = reached[before]!;
+  for (let earlier = index - 1; earlier >= Math.max(0, index - 1 - MOST_LOST); earlier--) {
+    const shapeBefore = shapes[earlier]!;
     const hold = holdOf(job, earlier);
-    const change = earlier.drawing === shape.drawing ? 0 : changes[index]!;
-    const isMust = earlier.musts.length > 0;
-    const leavesOut = mustsBetween > 0 && earlier.drawing !== mustDrawing ? MUST_COST : 0;
-    if (isMust && earlier.drawing !== shape.drawing) {
+    const change = shapeBefore.drawing === shape.drawing ? 0 : changes[index]!;
+    const isMust = shapeBefore.musts.length > 0;
+    const leavesOut = mustsBetween > 0 && shapeBefore.drawing !== mustDrawing ? MUST_COST : 0;
+    if (isMust && shapeBefore.drawing !== shape.drawing) {
       mustsBetween += 1;
-      mustDrawing = mustsBetween === 1 || mustDrawing === earlier.drawing ? earlier.drawing : undefined;
+      mustDrawing = mustsBetween === 1 || mustDrawing === shapeBefore.drawing ? shapeBefore.drawing : undefined;
     }
+    let most = -Infinity;
+    for (let at = opens; at < closes; at++) if (costs[at]! > most) most = costs[at]!;
     // Leaving out what must be seen cannot be cheaper than what was found already.
-    if (reached[before]!.least + leavesOut >= mostOf(costs)) continue;
-    let [best, bestAt, place] = [Infinity, -1, 0];
-    for (let at = starts[0] === from ? 1 : 0; at < starts.length; at++) {
+    if (least[earlier]! + leavesOut >= most) continue;
+    const [first, end] = [offsets[earlier]!, offsets[earlier + 1]!];
+    let [best, bestAt, place] = [Infinity, -1, first];
+    for (let at = canBegin ? opens + 1 : opens; at < closes; at++) {
       const start = starts[at]!;
       // What it must show may be cut short by this start and not by the next: then all is looked at again.
-      if (isMust) [best, bestAt, place] = [Infinity, -1, 0];
-      for (; place < earlierStarts.length && earlierStarts[place]! <= start - hold; place++) {
-        const cost = earlierCosts[place]! + (isMust ? cutCost(earlier, earlierStarts[place]!, start) : 0);
+      if (isMust) [best, bestAt, place] = [Infinity, -1, first];
+      for (; place < end && starts[place]! <= start - hold; place++) {
+        const cost = costs[place]! + (isMust ? cutCost(shapeBefore, starts[place]!, start) : 0);
         if (cost < best) [best, bestAt] = [cost, place];
       }
       const limit = costs[at]!;
-      const shown = best + own[at]! + change;
+      const shown = best + own[at - opens]! + change;
       if (shown >= limit) continue;
-      const cost = shown + lostBetween(job, before, index, start, limit - shown);
+      const cost = shown + lostBetween(job, earlier, index, start, limit - shown);
       if (cost < limit) {
         costs[at] = cost;
-        shapeBefore[at] = before;
-        startBefore[at] = bestAt;
+        before[at] = bestAt;
       }
     }
   }
-  return { starts, costs, shapeBefore, startBefore, least: leastOf(costs) };
+  for (let at = opens; at < closes; at++) if (costs[at]! < least[index]!) least[index] = costs[at]!;
 }
 
 /** @returns the cheapest plan of the stretch */
 export function solvePlan(job: PlanJob): Plan {
   const { shapes, to } = job;
-  const reached: Reached[] = [];
-  for (let index = 0; index < shapes.length; index++) reached.push(reach(job, index, reached));
+  const reached = nothingReached(job);
+  const { offsets, starts, costs, before } = reached;
+  let widest = 0;
+  for (let index = 0; index < shapes.length; index++) widest = Math.max(widest, offsets[index + 1]! - offsets[index]!);
+  const own = new Float64Array(widest);
+  for (let index = 0; index < shapes.length; index++) reach(job, index, reached, own);
   let [best, shape, place] = [Infinity, -1, -1];
   for (let index = shapes.length - 1; index >= Math.max(0, shapes.length - 1 - MOST_LOST); index--) {
-    const { starts, costs } = reached[index]!;
     const last = shapes[index]!;
     let after = job.after === undefined || job.after === last.drawing ? 0 : job.changes[index]!;
     for (let lost = index + 1; lost < shapes.length; lost++) after += lostCost(job, lost, index, NONE, to);
-    for (let at = 0; at < starts.length; at++) {
-      if (to - starts[at]! < holdOf(job, last)) continue;
+    for (let at = offsets[index]!; at < offsets[index + 1]!; at++) {
+      if (to - starts[at]! < holdOf(job, index)) continue;
       const cost = costs[at]! + after + cutCost(last, starts[at]!, to);
       if (cost < best) [best, shape, place] = [cost, index, at];
     }
   }
   // A stretch of a few frames with more sounds than anybody makes in it: its middle one.
   if (shape < 0) return { shown: [shapes.length >> 1], starts: [job.from] };
-  const [shown, starts]: [number[], number[]] = [[], []];
-  while (shape >= 0) {
-    const at: Reached = reached[shape]!;
+  const [shown, shownFrom]: [number[], number[]] = [[], []];
+  for (; place >= 0; place = before[place]!) {
+    while (place < offsets[shape]!) shape -= 1;
     shown.push(shape);
-    starts.push(at.starts[place]!);
-    [shape, place] = [at.shapeBefore[place]!, at.startBefore[place]!];
+    shownFrom.push(starts[place]!);
   }
-  return { shown: shown.reverse(), starts: starts.reverse() };
+  return { shown: shown.reverse(), starts: shownFrom.reverse() };
 }

@@ -42,7 +42,19 @@ function checkOrder(scene: SceneDocument): string[] {
   return faults;
 }
 
-function checkClip({ id, atFrame, lengthSamples, fromSample, toSample, gainDb, muted, soloed, readOf, notSpeech = [] }: Clip): string[] {
+function checkClip({
+  id,
+  atFrame,
+  lengthSamples,
+  fromSample,
+  toSample,
+  gainDb,
+  muted,
+  soloed,
+  readOf,
+  notSpeech = [],
+  phrases = [],
+}: Clip): string[] {
   const faults: string[] = [];
   if (!Number.isInteger(atFrame) || atFrame < 0) faults.push(`Clip ${id} must start on a whole frame from 0.`);
   if (!Number.isInteger(lengthSamples) || !isSpan(fromSample, toSample) || toSample > lengthSamples)
@@ -53,6 +65,11 @@ function checkClip({ id, atFrame, lengthSamples, fromSample, toSample, gainDb, m
   if (readOf !== null && typeof readOf !== 'string') faults.push(`Clip ${id} names the recording it was read from, or none.`);
   if (!notSpeech.every(({ from, to }) => isSpan(from, to) && to <= lengthSamples))
     faults.push(`What is not speech in clip ${id} must lie inside its recording.`);
+  phrases.forEach(({ from, to, rules }, index) => {
+    if (!isSpan(from, to) || to > lengthSamples || from < (phrases[index - 1]?.to ?? 0))
+      faults.push(`The phrases of clip ${id} that have rules of their own must lie inside it, one after another.`);
+    faults.push(...checkRules(rules));
+  });
   return faults;
 }
 

@@ -14,7 +14,8 @@ import { SAMPLE_RATE } from '../time/frameRate.js';
 import { frameAtSample, framesToHold, sampleAtFrame } from '../time/samples.js';
 import { MAX_SCENE_FRAMES } from './checkScene.js';
 import { clipEnd, clipStart, GAIN_LIMITS, type Recording } from './clipPlace.js';
-import { isRefusal, keyPencil, type IdSource, type Refusal } from './commands.js';
+import { isRefusal, type IdSource, type Refusal } from './commands.js';
+import { keyPencil } from './pencil.js';
 import {
   SCENE_KIND,
   sceneSettings,
@@ -155,8 +156,11 @@ export function replaceTake(scene: SceneDocument, id: string, take: Recording, n
   if (!clip) return gone;
   if (take.audio === clip.audio)
     return { refusal: `This is the recording that is there already, “${clip.fileName}”. Choose another take.` };
-  const { notSpeech: _, ...kept } = clip;
-  const after: Clip = { ...kept, ...take, fromSample: 0, toSample: take.lengthSamples };
+  const { notSpeech: _, phrases, ...kept } = clip;
+  const ruled = phrases?.flatMap((phrase) =>
+    phrase.from < take.lengthSamples ? [{ ...phrase, to: Math.min(phrase.to, take.lengthSamples) }] : [],
+  );
+  const after: Clip = { ...kept, ...take, fromSample: 0, toSample: take.lengthSamples, ...(ruled && { phrases: ruled }) };
   const patch = changed(scene, clip, after, 'clip.replace', newId);
   if (isRefusal(patch)) return patch;
   const lost = new Set<string>();

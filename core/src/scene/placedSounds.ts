@@ -1,5 +1,5 @@
 /** Readings put where their clips are: samples counted from the scene's frame 0. What is trimmed away is left out. */
-import type { SceneSound } from '../keying/keyingJob.js';
+import type { RuledPhrase, SceneSound } from '../keying/keyingJob.js';
 import { clipStart } from './clipPlace.js';
 import type { Clip, SceneDocument, SceneWord } from './sceneDocument.js';
 
@@ -65,6 +65,26 @@ export function placedWords(scene: SceneDocument, characterId?: string): PlacedW
       return span ? [{ id, clip, text, confidence, guessed: guessed === true, ...span }] : [];
     })
     .sort((a, b) => a.from - b.from);
+}
+
+/** Where one character is keyed by other rules than its track's, sorted; where two of its clips overlap, the later one waits. */
+export function placedPhrases(scene: SceneDocument, characterId: string): RuledPhrase[] {
+  const phrases = [...placesOfClips(scene).values()]
+    .filter(({ clip }) => clip.characterId === characterId)
+    .flatMap((place) =>
+      (place.clip.phrases ?? []).flatMap(({ from, to, rules }) => {
+        const span = placed(place, from, to);
+        return span ? [{ ...span, rules }] : [];
+      }),
+    )
+    .sort((a, b) => a.from - b.from);
+  let end = 0;
+  return phrases.flatMap((phrase) => {
+    const from = Math.max(phrase.from, end);
+    if (from >= phrase.to) return [];
+    end = phrase.to;
+    return [{ ...phrase, from }];
+  });
 }
 
 /** Where the recordings of one character are not speech, sorted by start. */

@@ -5,6 +5,7 @@
  */
 import type { SampleSpan } from '../reading/cutAtPauses.js';
 import type { DocumentKind } from '../document/documentKind.js';
+import type { RuledPhrase } from '../keying/keyingJob.js';
 import type { KeyingRules } from '../keying/rules.js';
 import type { ScriptLanguage } from '../reading/scriptWords.js';
 import type { FrameRate } from '../time/frameRate.js';
@@ -46,6 +47,8 @@ export interface Clip {
   readonly language: ScriptLanguage;
   /** Where its recording is not speech, by its reading; samples of the recording, sorted. */
   readonly notSpeech?: readonly SampleSpan[];
+  /** Where its mouths are keyed by other rules than their track's; samples of the recording, sorted and disjoint. */
+  readonly phrases?: readonly RuledPhrase[];
 }
 
 export interface SceneWord {

@@ -108,7 +108,8 @@ export class DemoService {
     const start = newScene({ title, frameRate, firstFrame, chartId: chart.id, chart: chart.document, rules, clip });
     const reading = JSON.parse(this.read(scene.reading).toString('utf8')) as Reading;
     const read = applied(start, takeReading(start, 'clip1', reading, randomUUID));
-    return this.inked(keyed(read, chart.document), scene, chart.document);
+    // Keyed once more, so that the pencil beside the ink takes it into account.
+    return keyed(this.inked(keyed(read, chart.document), scene, chart.document), chart.document);
   }
 
   private inked(scene: SceneDocument, { inkFrames, puts = [] }: DemoFile['scenes'][number], chart: ChartDocument): SceneDocument {

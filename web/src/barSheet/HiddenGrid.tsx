@@ -26,6 +26,10 @@ export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactE
     const [first, last] = [Math.floor(from) + data.firstFrame, Math.ceil(to) - 1 + data.firstFrame];
     return first === last ? `frame ${first}` : `frames ${first} to ${last}`;
   };
+  const feelOf = ({ from, to }: Span): string => {
+    const feel = data.feels.find((one) => one.from < to && one.to > from);
+    return feel ? `, feel ${feel.name}` : '';
+  };
   return (
     <div
       role="grid"
@@ -71,7 +75,7 @@ export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactE
                 data-to={exposure.to}
                 data-drawing={exposure.drawing}
                 data-inked={exposure.inked}
-              >{`${exposure.label}, ${frames(exposure)}, ${exposure.inked ? 'ink' : exposure.isProposed ? 'proposed' : 'pencil'}`}</span>
+              >{`${exposure.label}, ${frames(exposure)}${feelOf(exposure)}, ${exposure.inked ? 'ink' : exposure.isProposed ? 'proposed' : 'pencil'}`}</span>
             ))}
           </div>
         </div>

@@ -106,6 +106,7 @@ function painted(view: 'key' | 'listen'): Call[] {
       fromFrame: 0,
       toFrame: 48,
       gain: 1,
+      mouthGain: 1,
       samplesPerFrame: 2000,
       pyramid: wavePyramid(waveBlocks(sound, 96)),
       pauses: [{ from: 0, to: 24_000 }],

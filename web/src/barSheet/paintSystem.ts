@@ -352,6 +352,35 @@ function paintMouth({ context, sprites }: Brush, { exposure, level, centre, size
   context.drawImage(sprite, centre - size / 2, top, size, height);
 }
 
+/** A bracket over the lane with the name of the feel: phrases that do not go by their track's. */
+function paintFeels({ context, data, system, palette }: Brush, row: Row): void {
+  context.textAlign = 'left';
+  context.textBaseline = 'alphabetic';
+  context.font = `550 12px ${FONT}`;
+  for (const feel of data.feels) {
+    const [from, to] = [Math.max(feel.from, system.from), Math.min(feel.to, system.to)];
+    if (from >= to) continue;
+    const [left, right, y] = [system.scale.x(from) + 1, system.scale.x(to) - 1, row.y - 4.5];
+    context.strokeStyle = palette.ink;
+    context.lineWidth = 1.4;
+    context.beginPath();
+    if (from === feel.from) context.moveTo(left, y + 5);
+    context.lineTo(left, y);
+    context.lineTo(right, y);
+    if (to === feel.to) context.lineTo(right, y + 5);
+    context.stroke();
+    if (from !== feel.from) continue;
+    const width = context.measureText(feel.name).width + 10;
+    context.fillStyle = palette.sheet;
+    context.beginPath();
+    context.roundRect(left + 5, y - 8, width, 14, 4);
+    context.fill();
+    context.fillStyle = palette.ink;
+    context.fillText(feel.name, left + 10, y + 3.5);
+  }
+  context.lineWidth = 1;
+}
+
 /** A tab at the foot of the lane where the track goes over to another chart. */
 function paintChartChanges({ context, data, system, palette }: Brush, row: Row): void {
   for (const frame of data.chartChanges) {
@@ -389,6 +418,7 @@ function paintMouths(brush: Brush, row: Row): void {
   for (const mouth of placed) paintCell(brush, mouth, row);
   for (const mouth of placed) paintMouth(brush, mouth, row);
   paintChartChanges(brush, row);
+  paintFeels(brush, row);
   brush.context.lineWidth = 1;
 }
 

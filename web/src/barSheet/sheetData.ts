@@ -1,20 +1,26 @@
 /** What the bar sheet shows, gathered once a document: words and sounds in frames, exposures, the wave. */
 import {
   chartStretches,
+  clipGains,
   decibels,
   extremesOf,
   exposuresOfTrack,
   framePositionOfSample,
+  FEELS,
   ipaOf,
   maybeGroupOfPhoneme,
   placedNotSpeech,
   placedSounds,
+  maybeFeel,
+  placedPhrases,
   placedWords,
+  SAMPLE_RATE,
   sceneSettings,
   type ChartDocument,
   type Drawing,
   type EarMark,
   type Exposure,
+  type Feel,
   type HeardFrames,
   type LoudnessRange,
   type SceneDocument,
@@ -52,15 +58,53 @@ export interface PlacedWave {
   readonly samplesPerFrame: number;
   /** How loud it is heard, as a factor; 0 when muted. */
   readonly gain: number;
+  /** How loud it is to the mouths, which stay when it is muted. */
+  readonly mouthGain: number;
   readonly pyramid: WavePyramid;
   /** Stretches in which nobody speaks, in samples of the recording. */
   readonly pauses: readonly Pause[];
 }
 
+/** What is known of a recording once it has been measured. */
+export interface Measured {
+  readonly pyramid: WavePyramid;
+  readonly pauses: readonly Pause[];
+}
+
+/** The recordings of a scene where they are heard; those that are not measured yet are left out. */
+export function placedWaves(scene: SceneDocument, measured: ReadonlyMap<string, Measured>): PlacedWave[] {
+  const { frameRate } = sceneSettings(scene);
+  const gains = clipGains(scene.clips);
+  const samplesPerFrame = (SAMPLE_RATE * frameRate.den) / frameRate.num;
+  return scene.clips.flatMap((clip): PlacedWave[] => {
+    const found = measured.get(clip.audio);
+    if (!found) return [];
+    return [
+      {
+        characterId: clip.characterId,
+        startFrame: clip.atFrame - clip.fromSample / samplesPerFrame,
+        fromFrame: clip.atFrame,
+        toFrame: clip.atFrame + (clip.toSample - clip.fromSample) / samplesPerFrame,
+        samplesPerFrame,
+        gain: gains.get(clip.id)!,
+        mouthGain: 10 ** (clip.gainDb / 20),
+        pyramid: found.pyramid,
+        pauses: found.pauses,
+      },
+    ];
+  });
+}
+
 /** The level of a frame, in decibels below full scale, over all recordings that are heard; undefined where there is none. */
-export function maybeLevelAt(waves: readonly PlacedWave[], frame: number): number | undefined {
+export function maybeLevelAt(
+  waves: readonly PlacedWave[],
+  frame: number,
+  gainOf: (wave: PlacedWave) => number = (wave) => wave.gain,
+): number | undefined {
   let power: number | undefined;
-  for (const { startFrame, fromFrame, toFrame, samplesPerFrame, gain, pyramid } of waves) {
+  for (const wave of waves) {
+    const { startFrame, fromFrame, toFrame, samplesPerFrame, pyramid } = wave;
+    const gain = gainOf(wave);
     const [from, to] = [Math.max(frame, fromFrame), Math.min(frame + 1, toFrame)];
     if (from >= to || gain === 0) continue;
     const perFrame = samplesPerFrame / pyramid.levels[0].samplesPerBlock;
@@ -71,13 +115,15 @@ export function maybeLevelAt(waves: readonly PlacedWave[], frame: number): numbe
   return power === undefined ? undefined : decibels(Math.sqrt(power));
 }
 
-/** What is heard of one speaker in each frame; undefined before its waves are there. Shape: lengthFrames. */
-export function maybeHeard(waves: readonly PlacedWave[], characterId: string, lengthFrames: number): HeardFrames | undefined {
-  const own = waves.filter((wave) => wave.characterId === characterId);
-  if (own.length === 0) return undefined;
+/** What the mouths of one speaker hear in each frame; undefined before all of its recordings are measured. Shape: lengthFrames. */
+export function maybeHeard(scene: SceneDocument, characterId: string, measured: ReadonlyMap<string, Measured>): HeardFrames | undefined {
+  const clips = scene.clips.filter((clip) => clip.characterId === characterId);
+  if (clips.length === 0 || clips.some((clip) => !measured.has(clip.audio))) return undefined;
+  const own = placedWaves({ ...scene, clips }, measured);
+  const { lengthFrames } = sceneSettings(scene);
   const [levels, hiss] = [new Float32Array(lengthFrames), new Float32Array(lengthFrames)];
   for (let frame = 0; frame < lengthFrames; frame++) {
-    levels[frame] = maybeLevelAt(own, frame) ?? -120;
+    levels[frame] = maybeLevelAt(own, frame, (wave) => wave.mouthGain) ?? -120;
     hiss[frame] = hissAt(own, frame);
   }
   return { levels, hiss };
@@ -86,8 +132,8 @@ export function maybeHeard(waves: readonly PlacedWave[], characterId: string, le
 /** How much of a frame is hiss: the mean over its blocks, of the recording that hisses most. */
 function hissAt(waves: readonly PlacedWave[], frame: number): number {
   let most = 0;
-  for (const { startFrame, fromFrame, toFrame, samplesPerFrame, gain, pyramid } of waves) {
-    if (frame < fromFrame || frame >= toFrame || gain === 0) continue;
+  for (const { startFrame, fromFrame, toFrame, samplesPerFrame, pyramid } of waves) {
+    if (frame < fromFrame || frame >= toFrame) continue;
     const [blocks] = pyramid.levels;
     const perFrame = samplesPerFrame / blocks.samplesPerBlock;
     const first = Math.max(0, Math.floor((frame - startFrame) * perFrame));
@@ -119,6 +165,8 @@ export interface SheetData {
   readonly differs?: readonly { readonly from: number; readonly to: number }[];
   /** What counts as silent and as loudest where a mouth is keyed by loudness, in dBFS. */
   readonly range?: LoudnessRange | undefined;
+  /** Phrases keyed by rules of their own, with the name of their feel. */
+  readonly feels: readonly { readonly from: number; readonly to: number; readonly name: string }[];
   /** What was heard by ear. */
   readonly marks: readonly EarMark[];
   /** Frames where the track goes over to another chart. */
@@ -172,7 +220,11 @@ export function sheetData(
   trackId: string,
   charts: ReadonlyMap<string, ChartDocument>,
   waves: readonly PlacedWave[],
-  { showsLoudness = false, nameOf = () => '' }: { showsLoudness?: boolean; nameOf?: (characterId: string) => string } = {},
+  {
+    showsLoudness = false,
+    nameOf = () => '',
+    ownFeels = [],
+  }: { showsLoudness?: boolean; nameOf?: (characterId: string) => string; ownFeels?: readonly Feel[] } = {},
 ): SheetData {
   const { frameRate, firstFrame } = sceneSettings(scene);
   const frames = (sample: number): number => framePositionOfSample(frameRate, sample);
@@ -199,6 +251,11 @@ export function sheetData(
     })),
     notSpeech: placedNotSpeech(scene, speaker).map(({ from, to }) => ({ from: frames(from), to: frames(to) })),
     exposures: sheetExposures(scene, trackId, charts),
+    feels: placedPhrases(scene, speaker).map(({ from, to, rules }) => ({
+      from: frames(from),
+      to: frames(to),
+      name: maybeFeel(rules, [...FEELS, ...ownFeels])?.name ?? (rules.source === 'loudness' ? 'by loudness' : 'own feel'),
+    })),
     marks: scene.marks.filter((mark) => mark.characterId === speaker),
     chartChanges: chartStretches(scene, trackId)
       .slice(1)

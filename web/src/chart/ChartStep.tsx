@@ -3,6 +3,7 @@ import type { ReactElement } from 'react';
 import { useNavigate } from 'react-router';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { ChartWorkspace } from './ChartWorkspace.js';
+import { PencilPreview } from './PencilPreview.js';
 
 export function ChartStep(): ReactElement {
   const { chartId, chartSession, character } = useOpenScene();
@@ -15,6 +16,8 @@ export function ChartStep(): ReactElement {
       characterName={character.name}
       session={chartSession}
       onSwitch={(id) => void navigate(`/charts/${id}`)}
-    />
+    >
+      <PencilPreview />
+    </ChartWorkspace>
   );
 }

@@ -14,7 +14,7 @@ import {
   type Over,
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
-import { useEffect, useState, type DragEvent, type ReactElement } from 'react';
+import { useEffect, useState, type DragEvent, type ReactElement, type ReactNode } from 'react';
 import { filesOfDrop, type ChosenFile } from '../api/imports.js';
 import { CHART_KEYS, KeysDialog } from '../key/KeysDialog.js';
 import { newId, type DocumentSession } from '../session/documentSession.js';
@@ -43,6 +43,8 @@ interface ChartWorkspaceProps {
   readonly session: DocumentSession<ChartDocument>;
   /** Opens another chart of the character. */
   readonly onSwitch: (chartId: string) => void;
+  /** Below the try-out. */
+  readonly children?: ReactNode;
 }
 
 /** The mouse drops where it points; the keyboard, which points nowhere, on the nearest card. */
@@ -79,7 +81,7 @@ function useFlipKey(onFlip: (flipped: boolean) => void): void {
   }, [onFlip]);
 }
 
-export function ChartWorkspace({ chartId, characterId, characterName, session, onSwitch }: ChartWorkspaceProps): ReactElement {
+export function ChartWorkspace({ chartId, characterId, characterName, session, onSwitch, children }: ChartWorkspaceProps): ReactElement {
   const open = useChartState({ chartId, characterId, characterName, session });
   const { chart, drawing, choose, change, layUnder } = open;
   const [pen, setPen] = useState({ colour: chartSettings(chart).style.line, size: 3.4 });
@@ -159,6 +161,7 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
             <PenBar pen={pen} onPen={setPen} />
             <Desk pen={pen} flipped={flipped} className="min-h-0 flex-1" />
             <TryOut />
+            {children}
           </section>
           <section
             className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule p-[14px_16px]"

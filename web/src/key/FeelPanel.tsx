@@ -1,9 +1,20 @@
 /** The feel a mouth is keyed by: the named ones, every rule with what it does to the face, tried before it is taken. */
-import { FEELS, fullRules, maybeFeel, RULE_LIMITS, type FullRules } from '@zest-jaw/core';
+import {
+  FEELS,
+  frameNumber,
+  fullRules,
+  maybeDrawingOfGroup,
+  maybeFeel,
+  RULE_LIMITS,
+  type ChartDocument,
+  type FullRules,
+} from '@zest-jaw/core';
 import { useState, type ReactElement, type ReactNode } from 'react';
+import { Mouth } from '../mouth/Mouth.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { Pills } from '../ui/Pills.js';
+import { RULE_EXAMPLES } from './ruleExamples.js';
 import { RuleStrip } from './RuleStrip.js';
 import { SidePanel } from './SidePanel.js';
 import { TryBar } from './TryBar.js';
@@ -62,7 +73,14 @@ const RULES: readonly RuleText[] = [
   },
 ];
 
-function Rule({ text, rules, onChange }: { text: RuleText; rules: FullRules; onChange: (rules: FullRules) => void }): ReactElement {
+interface RuleProps {
+  readonly text: RuleText;
+  readonly rules: FullRules;
+  readonly chart: ChartDocument;
+  readonly onChange: (rules: FullRules) => void;
+}
+
+function Rule({ text, rules, chart, onChange }: RuleProps): ReactElement {
   const { rule, name, does, step, say } = text;
   const limits = RULE_LIMITS[rule];
   const change = (value: number): void => {
@@ -81,16 +99,19 @@ function Rule({ text, rules, onChange }: { text: RuleText; rules: FullRules; onC
         <output className="text-[14px]">{say(rules[rule])}</output>
       </span>
       <span className="block text-[13px] leading-tight text-ink-soft">{does}</span>
-      <input
-        type="range"
-        aria-label={name}
-        min={limits.least}
-        max={text.most ?? limits.most}
-        step={step}
-        value={rules[rule]}
-        onChange={(event) => change(Number(event.target.value))}
-        className="mt-1 w-full"
-      />
+      <span className="mt-1 grid grid-cols-[112px_1fr] items-center gap-2.5">
+        <RuleStrip rules={rules} chart={chart} example={RULE_EXAMPLES[rule]!} />
+        <input
+          type="range"
+          aria-label={name}
+          min={limits.least}
+          max={text.most ?? limits.most}
+          step={step}
+          value={rules[rule]}
+          onChange={(event) => change(Number(event.target.value))}
+          className="w-full min-w-0"
+        />
+      </span>
     </label>
   );
 }
@@ -104,6 +125,55 @@ function Choice({ label, children }: { label: string; children: ReactNode }): Re
   );
 }
 
+/** Whom the rules are for: everything the character says, or a phrase of it. */
+function ReachChoice({ proposal }: { proposal: Proposal }): ReactElement {
+  const { character, data, document } = useOpenScene();
+  const { reach, setReach, span, hasOwn, proposeTrack } = proposal;
+  const words = span ? data.words.filter(({ from, to }) => to > span.from && from < span.to).map(({ text }) => text) : [];
+  return (
+    <Choice label="For">
+      <Pills
+        label="For"
+        value={reach}
+        options={[
+          ['track', `all of ${character.name}`],
+          ['phrase', 'a phrase'],
+        ]}
+        onChange={setReach}
+      />
+      {span && (
+        <div className="mt-1.5 flex items-center gap-2 text-[14px] leading-snug text-ink-soft">
+          <p className="min-w-0 flex-1" data-testid="feel-span">
+            <span className="block truncate">{words.length > 0 ? `“${words.join(' ')}”` : 'Nothing is read here.'}</span>
+            {`Frames ${frameNumber(document, span.from)} to ${frameNumber(document, span.to - 1)}`}
+          </p>
+          {hasOwn && (
+            <Button className="shrink-0 px-3! py-1! text-[14px]!" onClick={proposeTrack}>
+              As the rest
+            </Button>
+          )}
+        </div>
+      )}
+    </Choice>
+  );
+}
+
+/** The same vowel said softly and loud. */
+function AccentPicture({ accents }: { accents: boolean }): ReactElement | null {
+  const { chart } = useOpenScene();
+  const open = maybeDrawingOfGroup(chart, 'drop') ?? chart.drawings.at(-1);
+  if (!open) return null;
+  return (
+    <span className="mt-1 flex items-end gap-2" aria-hidden>
+      {['soft', 'loud'].map((said) => (
+        <span key={said} className="flex h-[44px] w-[56px] items-center justify-center rounded-[9px] bg-lift">
+          <Mouth chart={chart} drawing={open} lineWeight={1.25} className={said === 'loud' && accents ? 'w-[92%]' : 'w-[55%]'} />
+        </span>
+      ))}
+    </span>
+  );
+}
+
 export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own: OwnFeels; onClose: () => void }): ReactElement {
   const { chart } = useOpenScene();
   const { propose } = proposal;
@@ -111,6 +181,7 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
   const [name, setName] = useState('');
   const feel = maybeFeel(rules, [...FEELS, ...own.feels]);
   const byLoudness = rules.source === 'loudness';
+  const hasSizes = chart.groups.some(({ id }) => chart.drawings.filter((drawing) => drawing.groups.includes(id)).length > 1);
   return (
     <SidePanel
       label="Feel"
@@ -124,6 +195,7 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
       onClose={onClose}
     >
       <div className="min-h-0 flex-1 space-y-3 overflow-y-auto px-3 py-2">
+        <ReachChoice proposal={proposal} />
         <div className="grid grid-cols-2 gap-1.5" role="group" aria-label="Feels">
           {[...FEELS, ...own.feels].map((one) => (
             <button
@@ -171,9 +243,15 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
             ]}
             onChange={(value) => propose({ ...rules, strict: value === 'strict' })}
           />
+          <div className="mt-1.5 grid grid-cols-[112px_1fr] items-center gap-2.5">
+            <RuleStrip rules={rules} chart={chart} example={RULE_EXAMPLES.holdFrames!} />
+            <p className="text-[13px] leading-tight text-ink-soft">
+              {rules.strict ? 'Only on the frames the body changes on, closures too.' : 'Wherever its sound is, held long enough.'}
+            </p>
+          </div>
         </Choice>
         {RULES.filter(({ rule }) => !byLoudness || rule === 'holdFrames' || rule === 'leadFrames').map((text) => (
-          <Rule key={text.rule} text={text} rules={rules} onChange={propose} />
+          <Rule key={text.rule} text={text} rules={rules} chart={chart} onChange={propose} />
         ))}
         <label className="flex items-start gap-2">
           <input
@@ -185,8 +263,11 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
           <span>
             <span className="font-semibold">Accents wider</span>
             <span className="block text-[13px] leading-tight text-ink-soft">
-              Where a group has several drawings, loud and stressed sounds take the wider ones.
+              {hasSizes
+                ? 'Where a group has several drawings, loud and stressed sounds take the wider ones.'
+                : 'Loud and stressed sounds take the wider of several drawings of a group. In this chart each group has one.'}
             </span>
+            <AccentPicture accents={rules.accents} />
           </span>
         </label>
         <form

@@ -36,10 +36,9 @@ import { Readout } from './Readout.js';
 import { Hint } from './Transport.js';
 import { Tray } from './Tray.js';
 import { TryBar } from './TryBar.js';
-import { useChartChanges } from './useChartChanges.js';
 import { useCrib } from './useCrib.js';
 import { useOwnFeels } from './useOwnFeels.js';
-import { useHeard, useProposal, type Proposal } from './useProposal.js';
+import { useChartProposal, useHeard, useProposal, type Proposal } from './useProposal.js';
 import { useRangeHolds } from './useRangeHolds.js';
 import { ViewSwitch } from './ViewSwitch.js';
 
@@ -96,7 +95,9 @@ function CribFigures({ proposal }: { proposal: Proposal }): ReactElement {
 export function KeyStep(): ReactElement {
   const open = useOpenScene();
   const heard = useHeard();
-  const proposal = useProposal(heard);
+  const proposal = useChartProposal(useProposal(heard), () =>
+    toast.message('The chart plays other sounds than when this was keyed. What would change is tinted: take it, or leave it.'),
+  );
   const [cribbing, setCribbing] = useState(false);
   const crib = useCrib(cribbing, proposal.rules, heard);
   const { source, floorDb, peakDb } = fullRules(proposal.rules);
@@ -138,16 +139,12 @@ interface KeySheetProps {
 }
 
 function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactElement {
-  const { session, document, track, chart, charts, character, data, playhead, reading } = useOpenScene();
+  const { session, document, productionId, track, chart, charts, character, data, playhead, reading } = useOpenScene();
   const [keying, setKeying] = useState(false);
   const [below, setBelow] = useState<Below>('tray');
-  const own = useOwnFeels();
+  const own = useOwnFeels(productionId);
   const selection = useStore(playhead.store, (state) => state.selection);
   const isReading = reading !== undefined && !hasEnded(reading);
-  useChartChanges(() => {
-    proposal.propose(track.rules);
-    toast.message('The chart plays other sounds than when this was keyed. What would change is tinted: take it, or leave it.');
-  });
   const holds = useRangeHolds(proposal);
   const { frameRate, lengthFrames } = sceneSettings(document);
 
@@ -197,7 +194,10 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
     else if (action === 'erase') session.change(erasePencil(now, { track: track.id, ...span }, charts, newId));
     else session.change(inkSpan(now, { track: track.id, ...span, inked: action === 'ink' }, newId));
   };
-  const show = (wanted: Below): void => setBelow((before) => (before === wanted ? 'tray' : wanted));
+  const show = (wanted: Below): void => {
+    if (below === 'feel' && !proposal.isTrying) proposal.setReach('track');
+    setBelow(below === wanted ? 'tray' : wanted);
+  };
 
   const keycaps = Object.fromEntries(chart.drawings.map((drawing) => [`Key${drawing.keycap}`, () => put(drawing.id)]));
   const inked = useMemo(() => inkedShare(exposuresOfTrack(document, track.id), lengthFrames), [document, track.id, lengthFrames]);
@@ -231,7 +231,7 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
                 proposal={proposal}
                 own={own}
                 onClose={() => {
-                  proposal.leave();
+                  proposal.setReach('track');
                   setBelow('tray');
                 }}
               />

@@ -1,10 +1,11 @@
-/** Notices when the chart or the sound map of a track has changed since its Key step was last open. */
+/** Knows when the charts of a track play other sounds than when its pencil was last planned on them. */
 import type { ChartDocument } from '@zest-jaw/core';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useMemo } from 'react';
+import { createStore, useStore } from 'zustand';
 import { useOpenScene } from '../scene/sceneContext.js';
 
-/** What of its charts the plan of each track was last made from, for as long as the page is open. */
-const seen = new Map<string, string>();
+/** What of its charts each track was last seen with, for as long as the page is open. */
+const seen = createStore<Readonly<Record<string, string>>>(() => ({}));
 
 /** What of charts a plan depends on: which drawing plays what, and which sounds look alike. */
 function mapOf(charts: ReadonlyMap<string, ChartDocument>): string {
@@ -17,18 +18,20 @@ function mapOf(charts: ReadonlyMap<string, ChartDocument>): string {
   );
 }
 
-/** @param onChange called once, when the step opens on charts that play other sounds than before */
-export function useChartChanges(onChange: () => void): void {
+export interface ChartChanges {
+  readonly changed: boolean;
+  /** Says that what would change has been decided on. */
+  readonly settle: () => void;
+}
+
+export function useChartChanges(): ChartChanges {
   const { sceneId, track, charts } = useOpenScene();
-  const tell = useRef(onChange);
+  const key = `${sceneId} ${track.id}`;
+  const now = useMemo(() => mapOf(charts), [charts]);
+  const before = useStore(seen, (maps) => maps[key]);
+  const settle = useCallback(() => seen.setState({ [key]: now }), [key, now]);
   useEffect(() => {
-    tell.current = onChange;
-  });
-  useEffect(() => {
-    const key = `${sceneId} ${track.id}`;
-    const now = mapOf(charts);
-    const before = seen.get(key);
-    seen.set(key, now);
-    if (before !== undefined && before !== now) tell.current();
-  }, [sceneId, track.id, charts]);
+    if (before === undefined) settle();
+  }, [before, settle]);
+  return { changed: before !== undefined && before !== now, settle };
 }

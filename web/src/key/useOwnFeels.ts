@@ -3,7 +3,6 @@ import { fullRules, type Feel, type KeyingRules } from '@zest-jaw/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { api, sendJson, sentenceOf } from '../api/http.js';
-import { useOpenScene } from '../scene/sceneContext.js';
 
 export interface OwnFeels {
   readonly feels: readonly Feel[];
@@ -13,8 +12,7 @@ export interface OwnFeels {
 
 const NONE: readonly Feel[] = [];
 
-export function useOwnFeels(): OwnFeels {
-  const { productionId } = useOpenScene();
+export function useOwnFeels(productionId: string): OwnFeels {
   const client = useQueryClient();
   const key = ['feels', productionId];
   const path = `/productions/${productionId}/feels`;

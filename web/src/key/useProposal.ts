@@ -4,22 +4,38 @@ import {
   isRefusal,
   mergePatches,
   SCENE_KIND,
+  framesPerSecond,
+  maybePhraseRules,
   sceneSettings,
+  setPhraseRules,
   setRules,
   type HeardFrames,
   type KeyingRules,
   type Patch,
   type SceneDocument,
+  type Stretch,
 } from '@zest-jaw/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { maybeHeard, sheetExposures, type SheetData } from '../barSheet/sheetData.js';
+import { useStore } from 'zustand';
+import { phraseAt } from '../barSheet/phraseAt.js';
+import { sheetExposures, type SheetData } from '../barSheet/sheetData.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { keyInWorker } from '../workers/heavy.js';
+import { useChartChanges } from './useChartChanges.js';
+
+/** What rules are tried on: the whole track, or the selected frames, else the phrase at the playhead. */
+export type Reach = 'track' | 'phrase';
+
+interface Wanted {
+  /** Null for a phrase to go by its track again. */
+  readonly rules: KeyingRules | null;
+  /** The frames of the phrase; undefined for the track. */
+  readonly span?: Stretch | undefined;
+}
 
 interface Planned {
-  readonly rules: KeyingRules;
   /** The scene it was planned for, and the one it would become. */
   readonly before: SceneDocument;
   readonly after: SceneDocument;
@@ -27,37 +43,101 @@ interface Planned {
 }
 
 export interface Proposal {
-  /** The rules at hand: those tried, else the track's own. */
+  /** The rules at hand: those tried, else those that hold. */
   readonly rules: KeyingRules;
+  readonly reach: Reach;
+  readonly setReach: (reach: Reach) => void;
+  /** The frames of the phrase the rules are for; undefined when they are the track's. */
+  readonly span: Stretch | undefined;
+  /** The phrase has rules of its own. */
+  readonly hasOwn: boolean;
   readonly isTrying: boolean;
   /** The sheet as it would be; as it is when nothing is tried. */
   readonly data: SheetData;
   /** Mouths that would change. */
   readonly changes: number;
   readonly propose: (rules: KeyingRules) => void;
+  /** Tries the phrase by the rules of its track. */
+  readonly proposeTrack: () => void;
   readonly take: () => void;
   readonly leave: () => void;
 }
 
 /** What is heard of the speaker of the track. */
 export function useHeard(): HeardFrames | undefined {
-  const { data, document, track } = useOpenScene();
-  const { lengthFrames } = sceneSettings(document);
-  return useMemo(() => maybeHeard(data.waves, track.characterId, lengthFrames), [data.waves, track.characterId, lengthFrames]);
+  const { document, track, heardOf } = useOpenScene();
+  const { clips, settings } = document;
+  // Mouths change nothing about what is heard.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  return useMemo(() => heardOf(document, track.characterId), [clips, settings, track.characterId, heardOf]);
+}
+
+/** The selected frames, else the phrase at the playhead; undefined when it is not asked for. */
+function usePhraseAtHand(isWanted: boolean): Stretch | undefined {
+  const { document, data, playhead } = useOpenScene();
+  const { frameRate, lengthFrames } = sceneSettings(document);
+  const key = useStore(playhead.store, ({ frame, selection }) => {
+    if (!isWanted) return '';
+    const { from, to } = selection ?? phraseAt(data.words, frame, framesPerSecond(frameRate), lengthFrames);
+    return `${from} ${to}`;
+  });
+  return useMemo(() => {
+    if (key === '') return undefined;
+    const [from, to] = key.split(' ').map(Number) as [number, number];
+    return { from, to };
+  }, [key]);
+}
+
+/** The rules as they are, tried on charts that play other sounds than before, until that is decided on. */
+export function useChartProposal(proposal: Proposal, onChange?: () => void): Proposal {
+  const { track } = useOpenScene();
+  const { changed, settle } = useChartChanges();
+  const { propose, take, leave } = proposal;
+  const begun = useRef(false);
+  const tell = useRef(onChange);
+  useEffect(() => {
+    tell.current = onChange;
+  });
+  useEffect(() => {
+    if (changed === begun.current) return;
+    begun.current = changed;
+    if (changed) {
+      propose(track.rules);
+      tell.current?.();
+    } else leave();
+  }, [changed, propose, leave, track.rules]);
+  return {
+    ...proposal,
+    take: () => {
+      take();
+      settle();
+    },
+    leave: () => {
+      leave();
+      settle();
+    },
+  };
 }
 
 export function useProposal(heard: HeardFrames | undefined): Proposal {
   const { session, document, track, charts, data } = useOpenScene();
-  const [wanted, setWanted] = useState<KeyingRules>();
+  const [wanted, setWanted] = useState<Wanted>();
+  const [reach, reachFor] = useState<Reach>('track');
+  const live = usePhraseAtHand(reach === 'phrase');
   const [planned, setPlanned] = useState<Planned>();
   const latest = useRef(0);
 
   useEffect(() => {
     const ask = ++latest.current;
     if (!wanted) return;
-    const ruled = setRules(document, track.id, wanted, newId);
+    const { rules, span } = wanted;
+    const ruled = span
+      ? setPhraseRules(document, { track: track.id, ...span, rules }, newId)
+      : setRules(document, track.id, rules ?? track.rules, newId);
     if (isRefusal(ruled)) {
       toast.message(ruled.refusal);
+      // Nothing is tried that cannot be.
+      void Promise.resolve().then(() => setWanted((now) => (now === wanted ? undefined : now)));
       return;
     }
     const ruledScene = applyPatch(SCENE_KIND, document, ruled);
@@ -67,18 +147,32 @@ export function useProposal(heard: HeardFrames | undefined): Proposal {
       if (isRefusal(keyed)) toast.message(keyed.refusal);
       else
         setPlanned({
-          rules: wanted,
           before: document,
           after: applyPatch(SCENE_KIND, ruledScene, keyed.patch),
           patch: ruled.ops.length > 0 ? mergePatches(ruled, keyed.patch) : keyed.patch,
         });
     });
-  }, [wanted, document, track.id, charts, heard]);
+  }, [wanted, document, track.id, track.rules, charts, heard]);
 
   const leave = useCallback(() => {
     setWanted(undefined);
     setPlanned(undefined);
   }, []);
+  const setReach = useCallback(
+    (next: Reach) => {
+      leave();
+      reachFor(next);
+    },
+    [leave],
+  );
+  // What is tried is tried where it was begun, wherever the playhead goes.
+  const span = wanted ? wanted.span : live;
+  const own = useMemo(
+    () => (span ? maybePhraseRules(document, track, Math.floor((span.from + span.to) / 2)) : undefined),
+    [span, document, track],
+  );
+  const propose = useCallback((rules: KeyingRules) => setWanted({ rules, span }), [span]);
+  const proposeTrack = useCallback(() => setWanted({ rules: null, span }), [span]);
   const isCurrent = planned !== undefined && wanted !== undefined && planned.before === document;
   const exposures = useMemo(() => {
     if (!planned || !isCurrent) return data.exposures;
@@ -95,11 +189,16 @@ export function useProposal(heard: HeardFrames | undefined): Proposal {
     }
   }, [planned, session, leave]);
   return {
-    rules: wanted ?? track.rules,
+    rules: wanted ? (wanted.rules ?? track.rules) : (own ?? track.rules),
+    reach,
+    setReach,
+    span,
+    hasOwn: own !== undefined,
     isTrying: wanted !== undefined,
     data: shown,
     changes: exposures.filter((exposure) => exposure.isProposed).length,
-    propose: setWanted,
+    propose,
+    proposeTrack,
     take,
     leave,
   };

@@ -31,6 +31,7 @@ import { useJob } from '../api/job.js';
 import { useProductions } from '../api/queries.js';
 import { readPalette } from '../barSheet/palette.js';
 import { sheetData } from '../barSheet/sheetData.js';
+import { useOwnFeels } from '../key/useOwnFeels.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
 import { loadPictures } from '../mouth/pictures.js';
 import { openSession, type DocumentSession, type SaveState, type SessionState } from '../session/documentSession.js';
@@ -260,7 +261,7 @@ function usePictures(charts: ReadonlyMap<string, ChartDocument>): number {
 
 function SceneSteps({ view, charts: chartViews, productions, session, chartSessions }: Loaded & Sessions): ReactElement {
   const document = useStore(session.store, (state) => state.document);
-  const { player, playhead, waves, facts } = useSceneSound(document);
+  const { player, playhead, waves, heardOf, facts } = useSceneSound(document);
   const { reading, readAgain } = useReading(view, session);
   const navigate = useNavigate();
   const currentTheme = useStore(theme, (state) => state.theme);
@@ -269,6 +270,7 @@ function SceneSteps({ view, charts: chartViews, productions, session, chartSessi
   const track = document.tracks.find((candidate) => candidate.id === shownTrack) ?? document.tracks[0];
   const allCharts = useOfCharts(chartSessions, documentOf);
   const charts = useChartsOf(track?.characterId, allCharts, chartViews);
+  const { feels: ownFeels } = useOwnFeels(view.productionId);
   const showsLoudness = useStore(soundSettings, (state) => state.showsLoudness);
   const chartId = useStore(playhead.store, ({ frame }) => (track ? (chartStretchAt(document, track.id, frame)?.chartId ?? '') : ''));
   const chart = charts.get(chartId);
@@ -276,8 +278,8 @@ function SceneSteps({ view, charts: chartViews, productions, session, chartSessi
   const character = production?.characters.find((candidate) => candidate.id === track?.characterId);
   const data = useMemo(() => {
     const nameOf = (id: string): string => production?.characters.find((one) => one.id === id)?.name ?? 'Somebody';
-    return track ? sheetData(document, track.id, charts, waves, { showsLoudness, nameOf }) : undefined;
-  }, [document, track, charts, waves, showsLoudness, production]);
+    return track ? sheetData(document, track.id, charts, waves, { showsLoudness, nameOf, ownFeels }) : undefined;
+  }, [document, track, charts, waves, showsLoudness, production, ownFeels]);
   const pictures = usePictures(charts);
   // The theme is a dependency, for palette and sprites are read from it; so are the pictures that have come.
   const look = useMemo(
@@ -307,6 +309,7 @@ function SceneSteps({ view, charts: chartViews, productions, session, chartSessi
             characters,
             showTrack,
             facts,
+            heardOf,
             data,
             ...look,
             reading,
@@ -325,6 +328,7 @@ function SceneSteps({ view, charts: chartViews, productions, session, chartSessi
       chartViews,
       characters,
       facts,
+      heardOf,
       document,
       playhead,
       track,

@@ -6,6 +6,7 @@ import {
   type ClipFacts,
   type ClipPart,
   type Drawing,
+  type HeardOf,
   type JobView,
   maybeDrawing,
   maybeExposureAt,
@@ -46,6 +47,8 @@ export interface OpenScene {
   readonly showTrack: (trackId: string) => void;
   /** What is in each recording, by its hash. */
   readonly facts: ReadonlyMap<string, ClipFacts>;
+  /** What the mouths of a speaker hear, in this scene or one it may become. */
+  readonly heardOf: HeardOf;
   readonly data: SheetData;
   readonly sprites: MouthSprites;
   readonly palette: Palette;

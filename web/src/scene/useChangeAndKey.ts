@@ -6,13 +6,13 @@ import { useOpenScene } from './sceneContext.js';
 
 /** Answers whether the change was made. */
 export function useChangeAndKey(): (make: (scene: SceneDocument) => Patch | Refusal) => boolean {
-  const { session, allCharts } = useOpenScene();
+  const { session, allCharts, heardOf } = useOpenScene();
   return useCallback(
     (make) => {
       const scene = session.store.getState().document;
-      return session.change(withPencilKeyed(scene, make(scene), allCharts, newId));
+      return session.change(withPencilKeyed(scene, make(scene), allCharts, newId, heardOf));
     },
-    [session, allCharts],
+    [session, allCharts, heardOf],
   );
 }
 

@@ -1,10 +1,10 @@
 /** The scene's recordings: fetched, decoded, given to the player, and measured for the wave. */
-import { clipGains, sampleAtFrame, sceneSettings, SAMPLE_RATE, type ClipFacts, type SceneDocument } from '@zest-jaw/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { clipGains, sampleAtFrame, sceneSettings, type ClipFacts, type HeardOf, type SceneDocument } from '@zest-jaw/core';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { openPlayer, type Player } from '../sound/player.js';
 import { openPlayhead, type Playhead } from '../sound/playhead.js';
-import type { PlacedWave } from '../barSheet/sheetData.js';
+import { maybeHeard, placedWaves, type PlacedWave } from '../barSheet/sheetData.js';
 import { stretchInWorker, waveInWorker, type MeasuredWave } from '../workers/heavy.js';
 
 /** Fine enough for one bar a pixel at the widest frame. */
@@ -25,6 +25,8 @@ export interface SceneSound {
   readonly player: Player;
   readonly playhead: Playhead;
   readonly waves: readonly PlacedWave[];
+  /** What the mouths of a speaker hear, in this scene or one it may become. */
+  readonly heardOf: HeardOf;
   /** What is in each recording, by its hash, once it has been fetched. */
   readonly facts: ReadonlyMap<string, ClipFacts>;
 }
@@ -78,27 +80,10 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
     if (lengthFrames !== undefined) playhead.setLength(lengthFrames);
   }, [lengthFrames, playhead]);
 
-  const waves = useMemo(() => {
-    if (!clips || !frameRate) return [];
-    const gains = clipGains(clips);
-    const samplesPerFrame = (SAMPLE_RATE * frameRate.den) / frameRate.num;
-    return clips.flatMap((clip): PlacedWave[] => {
-      const found = decoded.get(clip.audio);
-      if (!found) return [];
-      return [
-        {
-          characterId: clip.characterId,
-          startFrame: clip.atFrame - clip.fromSample / samplesPerFrame,
-          fromFrame: clip.atFrame,
-          toFrame: clip.atFrame + (clip.toSample - clip.fromSample) / samplesPerFrame,
-          samplesPerFrame,
-          gain: gains.get(clip.id)!,
-          pyramid: found.pyramid,
-          pauses: found.pauses,
-        },
-      ];
-    });
-  }, [clips, frameRate, decoded]);
+  // A scene is drawn anew for its clips and frame rate only, not for each mouth.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const waves = useMemo(() => (scene ? placedWaves(scene, decoded) : []), [clips, frameRate, decoded]);
+  const heardOf = useCallback<HeardOf>((other, characterId) => maybeHeard(other, characterId, decoded), [decoded]);
   const facts = useMemo(() => new Map([...decoded].map(([hash, found]) => [hash, found.facts])), [decoded]);
-  return { player, playhead, waves, facts };
+  return { player, playhead, waves, heardOf, facts };
 }
