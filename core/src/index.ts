@@ -177,6 +177,7 @@ export { shapesOf, type MustBeSeen, type RuledShape, type Shape } from './keying
 export { holdOf, lostCost, lostTable, MUST_COST, planCost, timingCost, type Plan, type PlanJob } from './keying/planCost.js';
 export { solvePlan, startsOf } from './keying/solvePlan.js';
 export { explainFrame, type Alternative, type Dropped, type Explanation } from './keying/explain.js';
+export { startExposure } from './sheet/startExposure.js';
 export { compareWithCrib, type CribComparison } from './sheet/compareWithCrib.js';
 export { greedyPlan } from './keying/greedyPlan.js';
 export { planTrack, type PlannedStretch, type PlannedTrack } from './keying/planTrack.js';

@@ -182,6 +182,108 @@ test('a chart that plays other sounds: what would change is shown when the scene
   );
 });
 
+test('a chart is changed beside its scene: what it changes of the pencil is shown at once, goes with the change, and is taken there', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  const before = await mouthLane(page);
+  await page.getByRole('link', { name: 'Chart', exact: true }).click();
+  await page.locator('[role=option][data-drawing=mid]').click();
+  const spread = page.getByRole('group', { name: 'Plays' }).getByRole('button', { name: 'Spread', exact: true });
+  const preview = page.getByRole('region', { name: 'What it changes of the pencil' });
+  await expect(preview).toHaveCount(0);
+  await spread.click();
+  await expect(preview.getByText(/\d+ mouths would change\./)).toBeVisible();
+  // Taken back, nothing would change any more.
+  await page.keyboard.press('Control+KeyZ');
+  await expect(preview).toHaveCount(0);
+  await spread.click();
+  await preview.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  await expect(preview).toHaveCount(0);
+  await page.getByRole('link', { name: 'Key', exact: true }).click();
+  const after = await mouthLane(page);
+  expect(inkOf(after)).toEqual(inkOf(before));
+  expect(after.some((cell) => !cell.inked && cell.drawing === 'spread')).toBe(false);
+  expect(before.some((cell) => !cell.inked && cell.drawing === 'spread')).toBe(true);
+  // It has been decided on: the Key step does not ask again.
+  await expect(page.getByRole('button', { name: 'Take it' })).toHaveCount(0);
+});
+
+test('a phrase has a feel of its own: only its pencil changes, it is named on the sheet, and it goes by the rest again', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  const before = await mouthLane(page);
+  await page.keyboard.press('End');
+  await page.keyboard.press('j');
+  await page.getByRole('radio', { name: 'a phrase' }).click();
+  await expect(page.getByTestId('feel-span')).toContainText('lighthouse');
+  await page.getByRole('group', { name: 'Feels' }).getByRole('button', { name: 'Replacement' }).click();
+  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  const after = await mouthLane(page);
+  const [first] = (await page.getByTestId('feel-span').textContent())!.match(/(?<=Frames )\d+/)!;
+  const phrase = Number(first) - 1;
+  const around = (lane: readonly ExposureCell[]): ExposureCell[] => lane.filter((cell) => cell.to < phrase);
+  expect(around(after)).toEqual(around(before));
+  expect(after.filter((cell) => cell.from >= phrase).length).toBeLessThan(before.filter((cell) => cell.from >= phrase).length);
+  await expect(page.getByRole('gridcell', { name: /, feel Replacement, pencil$/ }).first()).toBeAttached();
+  // The track is as natural as before, and a phrase that has no feel of its own says so.
+  await page.keyboard.press('Home');
+  await expect(page.getByTestId('feel-span')).toContainText('Please');
+  await expect(page.getByRole('button', { name: 'As the rest' })).toHaveCount(0);
+  await page.keyboard.press('End');
+  await page.getByRole('button', { name: 'As the rest' }).click();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect.poll(() => mouthLane(page)).toEqual(before);
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+  await page.reload();
+  expect(await mouthLane(page)).toEqual(before);
+});
+
+test('an edge between two mouths is dragged: the one that starts there is ink, and stays when the pencil is keyed again', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  const before = await mouthLane(page);
+  const held = before.find((cell, index) => !cell.inked && index > 1 && cell.to - cell.from >= 4)!;
+  const sheet = page.getByTestId('bar-sheet');
+  const box = (await page.locator('canvas[data-system="0"]').boundingBox())!;
+  const { perFrame, left, y } = await sheet.evaluate((element) => ({
+    perFrame: Number(element.dataset['perFrame']),
+    left: Number(element.dataset['left']),
+    y: Number(element.dataset['mouthY']),
+  }));
+  const at = (frame: number): number => box.x + left + frame * perFrame;
+  const drag = async (from: number, to: number): Promise<void> => {
+    await page.mouse.move(at(from), box.y + y + 30);
+    await page.mouse.down();
+    await page.mouse.move(at((from + to) / 2), box.y + y + 30);
+    await page.mouse.move(at(to), box.y + y + 30);
+  };
+  await drag(held.from, held.from + 2);
+  await page.mouse.up();
+  const moved = { ...held, from: held.from + 2, inked: true };
+  expect((await mouthLane(page)).find((cell) => cell.from === moved.from)).toEqual(moved);
+  await page.keyboard.press('k');
+  await expect(page.getByText(/the ink stayed|already as the rules have it/)).toBeVisible();
+  expect((await mouthLane(page)).find((cell) => cell.from === moved.from)).toEqual(moved);
+  // Given up with Escape, a drag changes nothing; and each drag is one undo.
+  const kept = await mouthLane(page);
+  await drag(moved.from, moved.from + 1);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  expect(await mouthLane(page)).toEqual(kept);
+  for (let undone = 0; undone < 2 && !(await mouthLane(page)).every((cell, index) => cell.from === before[index]?.from); undone++)
+    await page.keyboard.press('Control+KeyZ');
+  expect(await mouthLane(page)).toEqual(before);
+});
+
 test('a feel of one’s own is kept by the production, and forgotten', async ({ page, app }) => {
   await openDemo(page, app, 'the-wet-stamp');
   await page.keyboard.press('j');

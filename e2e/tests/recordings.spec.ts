@@ -33,6 +33,33 @@ async function openRecordings(page: Page, app: App, scene = 'the-wet-stamp'): Pr
   await page.getByRole('radio', { name: 'Recordings' }).click();
 }
 
+test('mouths keyed by loudness go with their clip when it is slid, by the lane and by number', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
+  await page.getByRole('button', { name: 'Pencil and ink' }).click();
+  await page.getByRole('menuitem', { name: 'To pencil: the whole scene' }).click();
+  await page.keyboard.press('j');
+  await page.getByRole('radio', { name: 'how loud it is' }).click();
+  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  await saved(page);
+  const opens = async (): Promise<string[]> =>
+    (await documentOf(app, 'the-wet-stamp')).exposures.filter(({ drawing }) => drawing === 'drop').map(({ from, to }) => `${from}-${to}`);
+  const before = await opens();
+  expect(before.length).toBeGreaterThan(2);
+  const later = (spans: readonly string[], by: number): string[] =>
+    spans.map((span) => span.replace(/\d+/g, (frame) => String(Number(frame) + by)));
+  await openRecordings(page, app);
+  await drag(page, await onClips(page, 30), 6);
+  await expect(page.getByLabel('Slide to')).toHaveValue('7');
+  await saved(page);
+  expect(await opens()).toEqual(later(before, 6));
+  await page.getByLabel('Slide to').fill('11');
+  await page.keyboard.press('Enter');
+  await expect.poll(opens).toEqual(later(before, 10));
+});
+
 test('a clip is slid and trimmed by its lane; words and pencil go with it, and each drag is one undo', async ({ page, app }) => {
   await openRecordings(page, app);
   const before = await documentOf(app, 'the-wet-stamp');

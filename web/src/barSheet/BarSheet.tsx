@@ -259,6 +259,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
       data-per-frame={plan.systems[0]?.scale.perFrame}
       data-clips-y={rowNamed(plan, 'clips')?.y}
       data-wave-y={rowNamed(plan, 'wave')?.y}
+      data-mouth-y={rowNamed(plan, 'mouth')?.y}
       data-wave-height={rowNamed(plan, 'wave')?.height}
       data-peak={data.range?.peakDb}
     >

@@ -37,6 +37,7 @@ import { Hint } from './Transport.js';
 import { Tray } from './Tray.js';
 import { TryBar } from './TryBar.js';
 import { useCrib } from './useCrib.js';
+import { useEdgeHolds, useEither } from './useEdgeHolds.js';
 import { useOwnFeels } from './useOwnFeels.js';
 import { useChartProposal, useHeard, useProposal, type Proposal } from './useProposal.js';
 import { useRangeHolds } from './useRangeHolds.js';
@@ -145,7 +146,7 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
   const own = useOwnFeels(productionId);
   const selection = useStore(playhead.store, (state) => state.selection);
   const isReading = reading !== undefined && !hasEnded(reading);
-  const holds = useRangeHolds(proposal);
+  const holds = useEither(useRangeHolds(proposal), useEdgeHolds(proposal.changes === 0));
   const { frameRate, lengthFrames } = sceneSettings(document);
 
   const put = useCallback(

@@ -11,7 +11,7 @@ import { newId } from '../session/documentSession.js';
 const MARK_REACH = { before: 5, after: 30 } as const;
 
 export function useListenHolds(onChooseClip: (clip: string) => void): Holds {
-  const { data, session, allCharts } = useOpenScene();
+  const { data, session, allCharts, heardOf } = useOpenScene();
   return useMemo(() => {
     /** A drag: live changes that give way to one another, keyed once at its end, or taken back. */
     const dragged = (change: (scene: SceneDocument, hit: Hit) => Patch | Refusal | undefined, keyed: boolean): Hold => {
@@ -24,7 +24,7 @@ export function useListenHolds(onChooseClip: (clip: string) => void): Holds {
           if (patch && session.change(patch)) moved = true;
         },
         end: () => {
-          if (moved && keyed) session.change(pencilKeyed(now(), allCharts, newId));
+          if (moved && keyed) session.change(pencilKeyed(now(), allCharts, newId, heardOf));
           session.squash(mark);
         },
         cancel: () => {
@@ -70,5 +70,5 @@ export function useListenHolds(onChooseClip: (clip: string) => void): Holds {
       return held && (held.part === 'whole' ? 'grab' : 'ew-resize');
     };
     return { takeHold, cursor };
-  }, [data, session, allCharts, onChooseClip]);
+  }, [data, session, allCharts, heardOf, onChooseClip]);
 }
