@@ -4,7 +4,7 @@ import {
   checkReading,
   betweenFloorAndPeak,
   checkFeels,
-  explainFrame,
+  explainExposure,
   FEELS,
   floatsOf16Bit,
   heardFrames,
@@ -14,8 +14,10 @@ import {
   fullRules,
   keySounds,
   maybeFrameRate,
+  planTrack,
   rangeOfLoudness,
   RULE_LIMITS,
+  ruledParts,
   sampleAtFrame,
   starterChart,
   upgradeChart,
@@ -24,6 +26,7 @@ import {
   type HeardFrames,
   type KeyingJob,
   type KeyingRules,
+  type PlannedTrack,
   type Reading,
 } from '@zest-jaw/core';
 import { decodeRecording } from '@zest-jaw/engine';
@@ -93,6 +96,12 @@ function loudnessOf({ levels }: HeardFrames, { floorDb, peakDb }: FullRules): Fl
   return betweenFloorAndPeak(levels, { floorDb: floorDb ?? own.floorDb, peakDb: peakDb ?? own.peakDb });
 }
 
+/** Why an exposure is there: the plan's reasons, or how loud it is. */
+function reasonOf(job: KeyingJob, from: number, planned: PlannedTrack): object | null {
+  const { plan, loudness } = explainExposure(job, { from, inked: false }, planned);
+  return plan ?? (loudness === undefined ? null : { because: loudness });
+}
+
 export async function keyCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseCommandLine(args, {
     fps: { type: 'string', default: '24' },
@@ -150,8 +159,9 @@ export async function keyCommand(args: string[]): Promise<void> {
     ...(heard && loudness ? { loudness, hiss: heard.hiss } : {}),
   };
   const keyed = keySounds(job);
-  const exposures = values.explain
-    ? keyed.exposures.map((exposure) => ({ ...exposure, why: explainFrame(job, exposure.from) ?? null }))
+  const planned = values.explain ? planTrack(ruledParts(job).rest) : undefined;
+  const exposures = planned
+    ? keyed.exposures.map((exposure) => ({ ...exposure, why: reasonOf(job, exposure.from, planned) }))
     : keyed.exposures;
   process.stdout.write(`${JSON.stringify({ frameRate, length, exposures, notShown: keyed.notShown })}\n`);
 }

@@ -176,14 +176,14 @@ export { lookOfChart, type ChartLook } from './keying/chartLook.js';
 export { shapesOf, type MustBeSeen, type RuledShape, type Shape } from './keying/shapes.js';
 export { holdOf, lostCost, lostTable, MUST_COST, planCost, timingCost, type Plan, type PlanJob } from './keying/planCost.js';
 export { solvePlan, startsOf } from './keying/solvePlan.js';
-export { explainFrame, type Alternative, type Dropped, type Explanation } from './keying/explain.js';
+export { explainExposure, explainFrame, type Alternative, type Dropped, type Explanation, type ExposureReason } from './keying/explain.js';
 export { startExposure } from './sheet/startExposure.js';
 export { compareWithCrib, type CribComparison } from './sheet/compareWithCrib.js';
 export { greedyPlan } from './keying/greedyPlan.js';
 export { planTrack, type PlannedStretch, type PlannedTrack } from './keying/planTrack.js';
 export { betweenFloorAndPeak, rangeOfLoudness, type LoudnessRange } from './keying/loudnessCurve.js';
 export { keyLoudness } from './keying/keyLoudness.js';
-export { isKeyedByLoudness } from './keying/ruledParts.js';
+export { isKeyedByLoudness, ruledParts } from './keying/ruledParts.js';
 export { drawingForGroup } from './keying/drawingForGroup.js';
 export { keyedOf, keySounds } from './keying/keySounds.js';
 export {

@@ -341,6 +341,8 @@ test('why a mouth is here, in words, follows the playhead', async ({ page, app }
   const inked = inkOf(await mouthLane(page))[0]!;
   for (let step = 0; step < 60 && !(await why.textContent())!.includes('You decided it'); step++) await page.keyboard.press('ArrowDown');
   await expect(page.getByTestId('readout')).toHaveAttribute('data-frame', String(inked.from));
+  // Of ink, what the rules would have had in its place.
+  await expect(why).toContainText('The rules would have');
   await page.getByRole('button', { name: 'Close the reasons' }).click();
   await expect(page.getByRole('group', { name: 'Tray' })).toBeVisible();
 });

@@ -1,5 +1,14 @@
 import fc from 'fast-check';
-import { compareWithCrib, explainFrame, keySounds, planTrack, starterChart, type KeyingJob, type SceneSound } from '../index.js';
+import {
+  compareWithCrib,
+  explainExposure,
+  explainFrame,
+  keySounds,
+  planTrack,
+  starterChart,
+  type KeyingJob,
+  type SceneSound,
+} from '../index.js';
 
 const chart = starterChart('Test', 'brush');
 /** “Stamps, please” at speed: more sounds than frames. */
@@ -16,6 +25,44 @@ const job: KeyingJob = {
   chart,
   rules: { leadFrames: 1, holdFrames: 2, strict: false },
 };
+
+describe('an exposure in ink', () => {
+  it('is told what the rules would have had in its place, with their reasons', () => {
+    const press = keySounds(job).exposures.find((exposure) => exposure.drawing === 'press')!;
+    const inked = { ...job, ink: [{ from: press.from, to: press.to, drawing: 'ring' }] };
+    expect(explainFrame(inked, press.from)).toBeUndefined();
+    const { plan, loudness } = explainExposure(inked, { from: press.from, inked: true });
+    expect(loudness).toBeUndefined();
+    expect(plan!.drawing).toBe('press');
+    expect(plan!.because).toMatch(/must be seen/);
+  });
+});
+
+describe('an exposure keyed by loudness', () => {
+  const levels = [0, 0, 0, 0, 0, 0, 0.95, 0.95, 0.95, 0.95, 0.95, 0.95, 0.3, 0.3, 0.3, 0.3, 0.3, 0.3, 0, 0, 0, 0, 0, 0];
+  const loud: KeyingJob = {
+    ...job,
+    sounds: [],
+    loudness: Float32Array.from(levels),
+    rules: { ...job.rules, leadFrames: 0, holdFrames: 1, source: 'loudness' },
+  };
+  const told = (frame: number): string => explainExposure(loud, { from: frame, inked: false }).loudness!;
+
+  it('is told by how loud it is, and by its place among the drawings that open', () => {
+    expect(told(0)).toMatch(/silent there: the mouth rests/);
+    expect(told(5)).toMatch(/lips close before they burst open/);
+    expect(told(8)).toMatch(/95 % of the way from the floor to the peak: of the drawings that open, number (\d+) of \1 /);
+    expect(told(15)).toMatch(/number [1-5] of \d+ by how open they are/);
+    const hiss: KeyingJob = { ...loud, hiss: new Float32Array(24).fill(0.9) };
+    expect(explainExposure(hiss, { from: 8, inked: false }).loudness).toMatch(/It hisses, 95 %.*that show the teeth/);
+  });
+
+  it('is told by the rules of its own phrase where it has some', () => {
+    const mixed: KeyingJob = { ...job, loudness: loud.loudness!, phrases: [{ from: 0, to: 24_000, rules: loud.rules }] };
+    expect(explainExposure(mixed, { from: 8, inked: false }).loudness).toMatch(/95 %/);
+    expect(explainExposure(mixed, { from: 20, inked: false }).plan).toBeDefined();
+  });
+});
 
 describe('why a mouth is here', () => {
   const { exposures } = keySounds(job);

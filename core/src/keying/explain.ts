@@ -4,10 +4,12 @@
  */
 import { maybeDrawing } from '../chart/chart.js';
 import { ipaOf } from '../phonetics/ipa.js';
+import { lookOfChart } from './chartLook.js';
 import type { KeyingJob } from './keyingJob.js';
 import { NONE, lostCost, planCost, type PlanJob } from './planCost.js';
-import { planTrack, type PlannedStretch } from './planTrack.js';
-import { ruledParts } from './ruledParts.js';
+import { planTrack, type PlannedStretch, type PlannedTrack } from './planTrack.js';
+import { explainLoudness } from './keyLoudness.js';
+import { loudJobAt, ruledParts } from './ruledParts.js';
 import { startsOf } from './solvePlan.js';
 
 export interface Dropped {
@@ -113,13 +115,59 @@ function alternativesOf(
   return found.sort((a, b) => a.costsMore - b.costsMore);
 }
 
+/** How many other drawings of the chart are named beside one. */
+const NEAREST = 2;
+
+/** The drawings of the chart that look nearest to what is said, seen in the place of the one that is. */
+function nearestOthers({ job: plan }: PlannedStretch, run: readonly number[], { chart }: KeyingJob): Alternative[] {
+  const look = lookOfChart(chart);
+  const shapes = run.map((index) => plan.shapes[index]!);
+  const own = shapes[0]!.drawing;
+  if (shapes.some(({ isPause, musts }) => isPause || musts.length > 0)) return [];
+  return chart.drawings
+    .filter(({ id }) => id !== own)
+    .map(({ id, label }) => ({
+      id,
+      label,
+      lost: shapes.reduce((sum, { weight, group, drawing }) => sum + weight * (look.lost(group, id) - look.lost(group, drawing)), 0),
+    }))
+    .filter(({ lost }) => lost > 0)
+    .sort((a, b) => a.lost - b.lost)
+    .slice(0, NEAREST)
+    .map(({ id, label, lost }) => ({ drawing: id, costsMore: lost, sentence: `${label} in its place would ${inWords(lost)}.` }));
+}
+
+/** What the rules say of an exposure that is there, in ink or in pencil. */
+export interface ExposureReason {
+  /** What the plan has at its first frame; undefined where it is keyed by loudness. Without the ink, for an exposure in ink. */
+  readonly plan?: Explanation | undefined;
+  /** Why it is as open as it is, where it is keyed by loudness. */
+  readonly loudness?: string | undefined;
+}
+
+/** Explains an exposure: one in ink by what the rules would have had in its place. */
+export function explainExposure(
+  job: KeyingJob,
+  { from, inked }: { readonly from: number; readonly inked: boolean },
+  planned?: PlannedTrack,
+): ExposureReason {
+  const asked: KeyingJob = inked ? { ...job, ink: (job.ink ?? []).filter((span) => span.from !== from) } : job;
+  const loud = loudJobAt(asked, from);
+  return loud ? { loudness: explainLoudness(loud, from) } : { plan: explainFrame(asked, from, planned) };
+}
+
 /**
  * Explains the mouth the plan has at a frame.
  *
+ * @param planned the plan of the job, where it is at hand
  * @returns undefined where there is ink, and where the mouth is keyed by loudness
  */
-export function explainFrame(job: KeyingJob, frame: number): Explanation | undefined {
-  const stretch = planTrack(ruledParts(job).rest).stretches.find(({ job: { from, to } }) => frame >= from && frame < to);
+export function explainFrame(
+  job: KeyingJob,
+  frame: number,
+  planned: PlannedTrack = planTrack(ruledParts(job).rest),
+): Explanation | undefined {
+  const stretch = planned.stretches.find(({ job: { from, to } }) => frame >= from && frame < to);
   if (!stretch) return undefined;
   const {
     job: plan,
@@ -160,6 +208,8 @@ export function explainFrame(job: KeyingJob, frame: number): Explanation | undef
     because: becauseOf(stretch, at, job),
     offset: at === 0 ? 0 : starts[at]! - Math.max(plan.from, shape.target),
     dropped,
-    alternatives: alternativesOf(stretch, at, label, nameOf).slice(0, 4),
+    alternatives: [...alternativesOf(stretch, at, label, nameOf).slice(0, 4), ...nearestOthers(stretch, run, job)].sort(
+      (a, b) => a.costsMore - b.costsMore,
+    ),
   };
 }

@@ -70,36 +70,74 @@ function followed(loudness: Float32Array, lengthFrames: number, lead: number, fp
 
 const NOTHING = new Float32Array(0);
 
+/** Why a frame has its drawing: it is silent, hisses, comes before a burst, or is as loud as it is. */
+export type LoudnessReason = 'silent' | 'hiss' | 'burst' | 'loud';
+
+interface HeardDrawing {
+  readonly drawing: string;
+  readonly reason: LoudnessReason;
+  /** How loud it is to the mouth, 0 (floor) to 1 (peak). */
+  readonly level: number;
+  /** Which of how many drawings in order of opening, from 1; 0 where it is none of them. */
+  readonly rung: number;
+  readonly rungs: number;
+}
+
 /** The drawing of each frame, before holds. */
-function shownAt({ chart, loudness = new Float32Array(1), hiss = NOTHING, lengthFrames, rules: asked, frameRate }: KeyingJob): string[] {
+function shownAt({
+  chart,
+  loudness = new Float32Array(1),
+  hiss = NOTHING,
+  lengthFrames,
+  rules: asked,
+  frameRate,
+}: KeyingJob): HeardDrawing[] {
   const rules = fullRules(asked);
   const fps = framesPerSecond(frameRate);
   const look = lookOfChart(chart);
   const { open: ladder, hiss: teeth } = laddersOf(chart);
   const press = maybeDrawingOfGroup(chart, chart.groups.find((group) => group.must)?.id ?? '')?.id;
-  if (ladder.length === 0) return new Array<string>(lengthFrames).fill(look.restDrawing);
   const level = followed(loudness, lengthFrames, rules.leadFrames, fps);
-  const shown: string[] = [];
+  const shown: HeardDrawing[] = [];
+  const show = (drawing: string, reason: LoudnessReason, frame: number, rung: number, rungs: number): void => {
+    shown[frame] = { drawing, reason, level: level[frame]!, rung, rungs };
+  };
   let step = -1;
   for (let frame = 0; frame < lengthFrames; frame++) {
     const at = ((level[frame]! - SILENT) / (1 - SILENT)) * ladder.length;
-    if (level[frame]! < SILENT) step = -1;
+    if (level[frame]! < SILENT || ladder.length === 0) step = -1;
     else if (step < 0 || at > step + 1 + HYSTERESIS || at < step - HYSTERESIS)
       step = Math.max(0, Math.min(ladder.length - 1, Math.floor(at)));
     const isHiss = step >= 0 && teeth.length > 0 && (hiss[frame + rules.leadFrames] ?? 0) > HISSES;
-    if (isHiss) shown.push(teeth[Math.min(teeth.length - 1, Math.floor(level[frame]! * teeth.length))]!);
-    else shown.push(step < 0 ? look.restDrawing : ladder[step]!);
+    if (isHiss) {
+      const wide = Math.min(teeth.length - 1, Math.floor(level[frame]! * teeth.length));
+      show(teeth[wide]!, 'hiss', frame, wide + 1, teeth.length);
+    } else if (step < 0) show(look.restDrawing, 'silent', frame, 0, ladder.length);
+    else show(ladder[step]!, 'loud', frame, step + 1, ladder.length);
     const rise = frame === 0 ? 0 : level[frame]! - level[frame - 1]!;
-    if (press && frame > 0 && rise * (fps / 24) > BURST) shown[frame - 1] = press;
+    if (press && frame > 0 && rise * (fps / 24) > BURST) show(press, 'burst', frame - 1, 0, ladder.length);
   }
   return shown;
+}
+
+/** Why a mouth keyed by loudness is as it is: by the frame it starts at. */
+export function explainLoudness(job: KeyingJob, from: number): string {
+  const heard = shownAt(job)[from];
+  if (!heard) return 'Nothing is heard there.';
+  const { reason, level, rung, rungs } = heard;
+  const loud = `${Math.round(level * 100)} % of the way from the floor to the peak`;
+  if (reason === 'silent') return 'It is as good as silent there: the mouth rests.';
+  if (reason === 'burst') return 'It grows loud all at once on the next frame: the lips close before they burst open.';
+  const which = rungs === 1 ? 'the only one of its kind' : `number ${rung} of ${rungs} by how open they are`;
+  if (reason === 'hiss') return `It hisses, ${loud}: of the drawings that show the teeth, ${which}.`;
+  return `It is ${loud}: of the drawings that open, ${which}.`;
 }
 
 /** @returns exposures in the free frames; the sounds of the job are not looked at */
 export function keyLoudness(job: KeyingJob): Keyed {
   const { lengthFrames, chart, ink = [] } = job;
   const { holdFrames, strict } = fullRules(job.rules);
-  const shown = shownAt(job);
+  const shown = shownAt(job).map(({ drawing }) => drawing);
   const press = new Set(chart.groups.filter((group) => group.must).flatMap((group) => maybeDrawingOfGroup(chart, group.id)?.id ?? []));
   const inked = new Uint8Array(lengthFrames);
   for (const { from, to } of ink) inked.fill(1, from, to);

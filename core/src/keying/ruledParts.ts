@@ -47,6 +47,19 @@ export interface RuledParts {
 
 const isLoud = ({ source }: FullRules): boolean => source === 'loudness';
 
+/** The track as though all of it were keyed as the rules at `index` say. */
+function ruledBy(job: KeyingJob, rules: FullRules, index: number): KeyingJob {
+  const loudness = job.phrases?.[index - 1]?.loudness ?? job.loudness;
+  return { ...job, rules, ...(loudness && { loudness }) };
+}
+
+/** The track as it is keyed by loudness at a frame; undefined where it is planned from its sounds. */
+export function loudJobAt(job: KeyingJob, frame: number): KeyingJob | undefined {
+  const { of, all } = rulesOfFrames(job);
+  const index = of[frame] ?? 0;
+  return isLoud(all[index]!) ? ruledBy(job, all[index]!, index) : undefined;
+}
+
 /** The frames that are keyed by loudness, sorted, half-open. */
 export function framesByLoudness(job: KeyingJob): { from: number; to: number }[] {
   const { of, all } = rulesOfFrames(job);
@@ -69,8 +82,7 @@ export function ruledParts(job: KeyingJob): RuledParts {
     const elsewhere: InkedSpan[] = [];
     for (let frame = 0; frame < job.lengthFrames; frame++)
       if (of[frame] !== index) elsewhere.push({ from: frame, to: frame + 1, drawing: '' });
-    const loudness = job.phrases?.[index - 1]?.loudness ?? job.loudness;
-    return keyLoudness({ ...job, rules, ...(loudness && { loudness }), ink: [...(job.ink ?? []), ...elsewhere] }).exposures;
+    return keyLoudness({ ...ruledBy(job, rules, index), ink: [...(job.ink ?? []), ...elsewhere] }).exposures;
   });
   loud.sort((a, b) => a.from - b.from);
   return { loud, rest: { ...job, ink: [...(job.ink ?? []), ...loud].sort((a, b) => a.from - b.from) } };

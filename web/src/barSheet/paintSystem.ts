@@ -248,14 +248,16 @@ export function heightOfLevel(row: Row, level: number): number {
 /** The floor and the peak that a mouth keyed by loudness goes by. */
 function paintRange({ context, system, data, palette }: Brush, row: Row): void {
   if (!data.range) return;
+  const [from, to] = [Math.max(system.from, data.range.from), Math.min(system.to, data.range.to)];
+  if (from >= to) return;
   context.strokeStyle = palette.zest;
   context.lineWidth = 1.4;
   context.setLineDash([5, 3]);
   for (const level of [data.range.floorDb, data.range.peakDb]) {
     const y = row.y + heightOfLevel(row, level);
     context.beginPath();
-    context.moveTo(system.scale.x(system.from), y);
-    context.lineTo(system.scale.x(system.to), y);
+    context.moveTo(system.scale.x(from), y);
+    context.lineTo(system.scale.x(to), y);
     context.stroke();
   }
   context.setLineDash([]);

@@ -163,8 +163,8 @@ export interface SheetData {
   readonly crib?: readonly SheetExposure[];
   /** Frames where the hand differs from the crib. */
   readonly differs?: readonly { readonly from: number; readonly to: number }[];
-  /** What counts as silent and as loudest where a mouth is keyed by loudness, in dBFS. */
-  readonly range?: LoudnessRange | undefined;
+  /** What counts as silent and as loudest where a mouth is keyed by loudness, in dBFS, and the frames where it is. */
+  readonly range?: (LoudnessRange & { readonly from: number; readonly to: number }) | undefined;
   /** Phrases keyed by rules of their own, with the name of their feel. */
   readonly feels: readonly { readonly from: number; readonly to: number; readonly name: string }[];
   /** What was heard by ear. */

@@ -105,8 +105,9 @@ export function KeyStep(): ReactElement {
   const range = useMemo(() => {
     if (source !== 'loudness' || !heard) return undefined;
     const own = rangeOfLoudness(heard.levels);
-    return { floorDb: floorDb ?? own.floorDb, peakDb: peakDb ?? own.peakDb };
-  }, [source, heard, floorDb, peakDb]);
+    const { from = 0, to = heard.levels.length } = proposal.span ?? {};
+    return { floorDb: floorDb ?? own.floorDb, peakDb: peakDb ?? own.peakDb, from, to };
+  }, [source, heard, floorDb, peakDb, proposal.span]);
   const data = useMemo(
     () =>
       !crib && !range

@@ -1,6 +1,17 @@
 /** Why the mouth at the playhead is there: what it plays, what was dropped beside it, what else it could have been. */
-import { ipaOf, keyingJobOf, maybeDrawing, maybeExposureAt, type Explanation, type HeardFrames } from '@zest-jaw/core';
+import {
+  fullRules,
+  ipaOf,
+  keyingJobOf,
+  maybeDrawing,
+  maybeExposureAt,
+  type Explanation,
+  type Exposure,
+  type ExposureReason,
+  type HeardFrames,
+} from '@zest-jaw/core';
 import { useEffect, useState, type ReactElement } from 'react';
+import type { SheetSound } from '../barSheet/sheetData.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { SidePanel } from './SidePanel.js';
@@ -12,24 +23,31 @@ const offsetInWords = (offset: number): string => {
   return `It starts ${size.toFixed(1)} frames ${offset < 0 ? 'before' : 'after'} where its sound asks for it.`;
 };
 
+/** What an exposure plays; under one put by hand, what is heard while it is seen. */
+function soundsUnder({ from, to, inked, plays }: Exposure, sounds: readonly SheetSound[], lead: number): string[] {
+  const isUnder = (sound: SheetSound): boolean => Math.min(sound.to, to + lead) - Math.max(sound.from, from + lead) > 0.25;
+  return sounds.filter((sound) => (inked && plays.length === 0 ? isUnder(sound) : plays.includes(sound.id))).map(({ ipa }) => ipa);
+}
+
 export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; onClose: () => void }): ReactElement {
   const { document, track, chart, data } = useOpenScene();
   const frame = useFrame();
   const exposure = maybeExposureAt(data.exposures, frame);
-  const [told, setTold] = useState<{ readonly at: number; readonly why: Explanation | undefined }>();
-  const at = exposure && !exposure.inked ? exposure.from : undefined;
+  const [told, setTold] = useState<{ readonly of: string; readonly why: ExposureReason }>();
+  const of = exposure && `${exposure.from} ${exposure.inked}`;
   useEffect(() => {
     let wanted = true;
-    if (at === undefined) return;
-    void explainInWorker(keyingJobOf(document, track, chart, heard), frame).then((answer) => {
-      if (wanted) setTold({ at, why: answer });
+    if (!exposure || !of) return;
+    void explainInWorker(keyingJobOf(document, track, chart, heard), { from: exposure.from, inked: exposure.inked }).then((why) => {
+      if (wanted) setTold({ of, why });
     });
     return () => void (wanted = false);
     // The same exposure has the same reasons wherever the playhead is in it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [document, track, chart, heard, at]);
-  const why = told && told.at === at ? told.why : undefined;
+  }, [document, track, chart, heard, of]);
+  const why = told && told.of === of ? told.why : undefined;
   const drawing = exposure && maybeDrawing(chart, exposure.drawing);
+  const sounds = exposure ? soundsUnder(exposure, data.sounds, fullRules(track.rules).leadFrames) : [];
   return (
     <SidePanel
       label="Why this mouth"
@@ -43,50 +61,63 @@ export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; o
             <span className="relative h-[52px] w-[64px] shrink-0 rounded-[10px] border border-rule bg-ground">
               <Mouth chart={chart} drawing={drawing} lineWeight={1.25} className="absolute inset-1 h-[calc(100%-8px)] w-[calc(100%-8px)]" />
             </span>
-            <p>
+            <p className="min-w-0">
               <b className="font-semibold">{drawing.label}</b>
               <span className="block text-[14px] text-ink-soft">
                 {exposure.to - exposure.from === 1 ? 'for 1 frame' : `for ${exposure.to - exposure.from} frames`}
+                {sounds.length > 0 && `, over ${sounds.join(' ')}`}
               </span>
             </p>
           </div>
         )}
         {exposure?.inked && <p>You decided it: it is ink, and no rule moves it.</p>}
-        {track.rules.source === 'loudness' && !exposure?.inked && (
-          <p>It is as open as the recording is loud, between the floor and the peak over the wave.</p>
+        {why?.loudness && (
+          <p>
+            {exposure?.inked && 'The rules would have gone by loudness. '}
+            {why.loudness}
+          </p>
         )}
-        {why && (
-          <>
-            <p>
-              {why.because} {why.drawing !== exposure?.drawing && 'The rules have changed since it was keyed: key the pencil again.'}
-            </p>
-            {why.plays.length > 0 && <p className="text-ink-soft">{offsetInWords(why.offset)}</p>}
-            {why.dropped.length > 0 && (
-              <div>
-                <h3 className="font-semibold">Without a mouth of their own</h3>
-                <ul className="mt-1 space-y-1">
-                  {why.dropped.map(({ sound, symbol, why: reason }) => (
-                    <li key={sound} className="flex gap-2">
-                      <span className="w-7 shrink-0 font-semibold">{ipaOf(symbol)}</span>
-                      <span className="text-[14px] text-ink-soft">{reason}</span>
-                    </li>
-                  ))}
-                </ul>
-              </div>
-            )}
-            {why.alternatives.length > 0 && (
-              <div>
-                <h3 className="font-semibold">What else it could have been</h3>
-                <ul className="mt-1 list-disc space-y-1 pl-5 text-[14px] text-ink-soft">
-                  {why.alternatives.map(({ sentence }) => (
-                    <li key={sentence}>{sentence}</li>
-                  ))}
-                </ul>
-              </div>
-            )}
-          </>
-        )}
+        {why?.plan && exposure && <PlanReasons why={why.plan} exposure={exposure} />}
       </div>
     </SidePanel>
+  );
+}
+
+/** What the plan says: of itself, or of what it would have in the place of ink. */
+function PlanReasons({ why, exposure }: { why: Explanation; exposure: Exposure }): ReactElement {
+  const { chart } = useOpenScene();
+  const label = maybeDrawing(chart, why.drawing)?.label ?? why.drawing;
+  const isSame = why.drawing === exposure.drawing;
+  return (
+    <>
+      {exposure.inked && <p>{isSame ? `The rules would have ${label} here too.` : `The rules would have ${label} here.`}</p>}
+      <p>
+        {why.because} {!exposure.inked && !isSame && 'The rules have changed since it was keyed: key the pencil again.'}
+      </p>
+      {why.plays.length > 0 && !exposure.inked && <p className="text-ink-soft">{offsetInWords(why.offset)}</p>}
+      {why.dropped.length > 0 && (
+        <div>
+          <h3 className="font-semibold">Without a mouth of their own</h3>
+          <ul className="mt-1 space-y-1">
+            {why.dropped.map(({ sound, symbol, why: reason }) => (
+              <li key={sound} className="flex gap-2">
+                <span className="w-7 shrink-0 font-semibold">{ipaOf(symbol)}</span>
+                <span className="text-[14px] text-ink-soft">{reason}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {why.alternatives.length > 0 && (
+        <div>
+          <h3 className="font-semibold">{exposure.inked ? 'What else the rules weighed' : 'What else it could have been'}</h3>
+          <ul className="mt-1 list-disc space-y-1 pl-5 text-[14px] text-ink-soft">
+            {why.alternatives.map(({ sentence }) => (
+              <li key={sentence}>{sentence}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </>
   );
 }

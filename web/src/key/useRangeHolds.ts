@@ -17,8 +17,8 @@ export function useRangeHolds({ rules, data, propose }: Proposal): Holds | undef
   const { range } = data;
   return useMemo(() => {
     if (!range) return undefined;
-    const lineAt = ({ row, within, rowHeight }: Hit): Line | undefined => {
-      if (row !== 'wave') return undefined;
+    const lineAt = ({ row, frame, within, rowHeight }: Hit): Line | undefined => {
+      if (row !== 'wave' || frame < range.from || frame >= range.to) return undefined;
       const away = (line: Line): number => Math.abs(heightOfLevel({ name: 'wave', y: 0, height: rowHeight }, range[line]) - within);
       const nearest: Line = away('floorDb') < away('peakDb') ? 'floorDb' : 'peakDb';
       return away(nearest) <= NEAR ? nearest : undefined;

@@ -3,7 +3,7 @@ import type {
   Box,
   ChartDocument,
   ClipFacts,
-  Explanation,
+  ExposureReason,
   FillMark,
   Keyed,
   KeyingJob,
@@ -47,8 +47,9 @@ export const keyInWorker = (
   scope: KeyingScope = {},
 ): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal> => ask({ kind: 'key', scene, trackId, charts, scope });
 
-/** Why the plan has the mouth it has at a frame; undefined where there is ink. */
-export const explainInWorker = (job: KeyingJob, frame: number): Promise<Explanation | undefined> => ask({ kind: 'explain', job, frame });
+/** Why an exposure is there, or what the rules would have had in its place. */
+export const explainInWorker = (job: KeyingJob, exposure: { readonly from: number; readonly inked: boolean }): Promise<ExposureReason> =>
+  ask({ kind: 'explain', job, exposure });
 
 /** What a wave looks like, and what is in it. */
 export interface MeasuredWave {

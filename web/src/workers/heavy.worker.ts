@@ -2,7 +2,7 @@
 import {
   ditherTo16Bit,
   factsOfClip,
-  explainFrame,
+  explainExposure,
   keyPencil,
   keySounds,
   stretched,
@@ -29,7 +29,12 @@ export type HeavyRequest =
       readonly charts: ReadonlyMap<string, ChartDocument>;
       readonly scope: KeyingScope;
     }
-  | { readonly id: number; readonly kind: 'explain'; readonly job: KeyingJob; readonly frame: number }
+  | {
+      readonly id: number;
+      readonly kind: 'explain';
+      readonly job: KeyingJob;
+      readonly exposure: { readonly from: number; readonly inked: boolean };
+    }
   | {
       readonly id: number;
       readonly kind: 'fill';
@@ -51,7 +56,7 @@ function answer(request: HeavyRequest): unknown {
   if (request.kind === 'stretch') return stretched(request.samples, request.factor);
   if (request.kind === 'fill') return maybeFillAt(request.marks, request.at, request.box, request.colour, crypto.randomUUID());
   if (request.kind === 'sounds') return keySounds(request.job);
-  if (request.kind === 'explain') return explainFrame(request.job, request.frame);
+  if (request.kind === 'explain') return explainExposure(request.job, request.exposure);
   return keyPencil(request.scene, request.trackId, request.charts, () => crypto.randomUUID(), request.scope);
 }
 
