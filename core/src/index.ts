@@ -239,8 +239,9 @@ export {
   type IdSource,
   type Refusal,
 } from './scene/commands.js';
-export { erasePencil, keyingJobOf, keyPencil, type KeyingScope } from './scene/pencil.js';
+export { erasePencil, keyingJobOf, keyPencil, listensToLoudness, type KeyingScope } from './scene/pencil.js';
 export { maybePhraseRules, setPhraseRules } from './scene/phraseRules.js';
+export { HEARD_BLOCK, heardWaves, maybeHeard, maybeLevelAt, type HeardWave, type PyramidOf } from './scene/heardScene.js';
 export { newScene, type NewScene } from './scene/newScene.js';
 export { cutIntoSystems, type Span, type Stretch, type Systems, type SystemStretch } from './scene/phrases.js';
 export { exposureSheetCsv, HOLD_BAR, type SheetTrack } from './formats/exposureSheetCsv.js';

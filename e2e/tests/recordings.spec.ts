@@ -126,6 +126,22 @@ test('a second speaker answers: placed, read, heard and keyed in a lane of its o
   await expect(page.getByRole('heading', { name: 'Odette' })).toBeVisible();
   const hers = await mouthLane(page);
   expect(hers.filter((cell) => cell.drawing === 'press').length).toBeGreaterThan(2);
+  // A feel of her own; his mouths stand below hers, stay as they are, and are worked on when they are pressed.
+  const his = page.getByRole('row', { name: 'mouths of Bramble' }).getByRole('gridcell');
+  const lane = await his.allTextContents();
+  expect(lane.length).toBeGreaterThan(10);
+  await page.keyboard.press('j');
+  await page.getByRole('group', { name: 'Feels' }).getByRole('button', { name: 'Limited' }).click();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByRole('button', { name: 'Feel Limited' })).toBeVisible();
+  expect((await mouthLane(page)).length).toBeLessThan(hers.length);
+  expect(await his.allTextContents()).toEqual(lane);
+  const sheet = (await page.locator('canvas[data-system="0"]').boundingBox())!;
+  const below = Number(await page.getByTestId('bar-sheet').getAttribute('data-others-y'));
+  await page.mouse.click(sheet.x + 300, sheet.y + below + 12);
+  await expect(page.getByRole('heading', { name: 'Bramble' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Feel Natural' })).toBeVisible();
+  await page.getByRole('radio', { name: 'Odette' }).click();
   await page.getByRole('radio', { name: 'Bramble' }).click();
   await expect(page.locator('[role=gridcell]').filter({ hasText: /^Please, / })).toBeAttached();
   expect(await mouthLane(page)).not.toEqual(hers);

@@ -3,19 +3,31 @@ import {
   applyPatch,
   duplicateDrawing,
   exposuresOfTrack,
+  FEELS,
+  floatsOf16Bit,
   fullRules,
+  HEARD_BLOCK,
+  isRefusal,
+  keyPencil,
+  maybeHeard,
   putDrawing,
   putEarMark,
   SCENE_KIND,
   removeDrawing,
   setLook,
+  setPhraseRules,
+  setRules,
   setShape,
   starterChart,
   trimClip,
+  truthOfWave,
+  waveBlocks,
+  wavePyramid,
   type ChartView,
   type Clip,
   type Patch,
   type SceneDocument,
+  type Truth,
 } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { readdirSync } from 'node:fs';
@@ -41,6 +53,13 @@ interface SceneAnswer {
 async function scene(id: string): Promise<SceneAnswer> {
   return (await app.agent().get(`/api/scenes/${id}`).expect(200)).body as SceneAnswer;
 }
+
+/** Takes an answer as bytes. */
+const binary: Parameters<ReturnType<ReturnType<TestApp['agent']>['get']>['parse']>[0] = (response, done) => {
+  const chunks: Buffer[] = [];
+  response.on('data', (chunk: Buffer) => chunks.push(chunk));
+  response.on('end', () => done(null, Buffer.concat(chunks)));
+};
 
 /** The patch of a keycap, ready to send. */
 function keycap(document: SceneDocument, frame: number, drawing: string): Patch {
@@ -455,6 +474,35 @@ describe('a new scene', () => {
     await app.agent().post(`/api/scenes/${body.sceneId}/readings`).send({ clipId: 'clip9' }).expect(422);
   });
 
+  it.each<[string, (document: SceneDocument) => Patch]>([
+    ['a track', (document) => setRules(document, 'mouth1', { ...FEELS[1]!.rules, source: 'loudness' }, randomUUID) as Patch],
+    [
+      'a phrase',
+      (document) =>
+        setPhraseRules(
+          document,
+          { track: 'mouth1', from: 10, to: 40, rules: { ...FEELS[1]!.rules, source: 'loudness' } },
+          randomUUID,
+        ) as Patch,
+    ],
+  ])('of which %s is keyed by loudness is heard when it is read: the page has nothing left to key', async (_, ruled) => {
+    const { body } = await create(LINE);
+    await ended(body.jobId);
+    const before = await scene(body.sceneId);
+    await send(body.sceneId, before.revision, ruled(before.document)).expect(200);
+    const { body: job } = await app.agent().post(`/api/scenes/${body.sceneId}/readings`).send({ clipId: 'clip1' }).expect(201);
+    expect(await ended(job.id)).toMatchObject({ state: 'done' });
+    const { document } = await scene(body.sceneId);
+    const { body: wave } = await app.agent().get(`/api/assets/${document.clips[0]!.audio}`).buffer(true).parse(binary).expect(200);
+    const { samples } = truthOfWave(wave as Buffer) as Truth;
+    const pyramid = wavePyramid(waveBlocks(floatsOf16Bit(samples), HEARD_BLOCK));
+    const charts = (await app.agent().get('/api/charts')).body as ChartView[];
+    const heard = maybeHeard(document, 'bramble', () => pyramid);
+    const again = keyPencil(document, 'mouth1', new Map(charts.map((chart) => [chart.id, chart.document])), randomUUID, { heard });
+    expect(isRefusal(again) || again.patch.ops).toEqual([]);
+    expect(document.exposures).not.toEqual(before.document.exposures);
+  });
+
   it('whose words are not in the recording fails in a sentence, and the scene stays', async () => {
     const endless = Array.from({ length: 12 }, () => 'Vivid velvet leaves fell off the fig tree.').join(' ');
     const { body } = await create({ ...LINE, script: endless });
@@ -668,11 +716,7 @@ describe('jobs', () => {
       .expect(200)
       .expect('content-disposition', /odette\.zip/)
       .buffer(true)
-      .parse((response, done) => {
-        const chunks: Buffer[] = [];
-        response.on('data', (chunk: Buffer) => chunks.push(chunk));
-        response.on('end', () => done(null, Buffer.concat(chunks)));
-      });
+      .parse(binary);
     expect((zip.body as Buffer).subarray(0, 2).toString()).toBe('PK');
     for (const [changes, message] of [
       [{ baseName: 'odette2' }, /no digits/],

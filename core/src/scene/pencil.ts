@@ -9,7 +9,7 @@ import { putRecord, type Patch, type PutOp } from '../document/patch.js';
 import type { InkedSpan, Keyed, KeyingJob, NotShown } from '../keying/keyingJob.js';
 import { keySounds } from '../keying/keySounds.js';
 import { betweenFloorAndPeak, rangeOfLoudness } from '../keying/loudnessCurve.js';
-import { framesByLoudness } from '../keying/ruledParts.js';
+import { framesByLoudness, isKeyedByLoudness } from '../keying/ruledParts.js';
 import { fullRules, type KeyingRules } from '../keying/rules.js';
 import { exposuresOfTrack } from '../sheet/exposures.js';
 import type { IdSource, Refusal } from './commands.js';
@@ -85,6 +85,16 @@ export function keyingJobOf(
     ...loudnessBy(track.rules),
     ...(heard && { hiss: heard.hiss }),
   };
+}
+
+/** Whether how loud a track's recordings are can change its pencil. */
+export function listensToLoudness(scene: SceneDocument, track: Track, charts: ReadonlyMap<string, ChartDocument>): boolean {
+  const phrases = placedPhrases(scene, track.characterId);
+  if (isKeyedByLoudness({ rules: track.rules, phrases })) return true;
+  const widens = [track.rules, ...phrases.map(({ rules }) => rules)].some((rules) => fullRules(rules).accents);
+  const hasSizes = (chart: ChartDocument): boolean =>
+    chart.groups.some(({ id }) => chart.drawings.filter((drawing) => drawing.groups.includes(id)).length > 1);
+  return widens && chartStretches(scene, track.id).some(({ chartId }) => charts.has(chartId) && hasSizes(charts.get(chartId)!));
 }
 
 /**

@@ -4,12 +4,15 @@ import {
   fullRules,
   isRefusal,
   keyPencil,
+  listensToLoudness,
   partOfScript,
   readingOfClip,
   withPartRead,
   type ClipPart,
+  type HeardFrames,
   PLAIN_ACCENT,
   readingOfMarks,
+  sameJson,
   scriptWords,
   takeReading,
   wordsOfMarks,
@@ -94,14 +97,26 @@ export class ReadingService implements OnModuleInit {
   private async takeAndKey(em: EntityManager, sceneId: string, clipId: string, reading: Reading): Promise<void> {
     const scenes = new SceneStore(em);
     const taken = await scenes.applyWithCharts(sceneId, (document) => patchOf(takeReading(document, clipId, reading, randomUUID)));
-    const speaker = taken.document.clips.find((clip) => clip.id === clipId)?.characterId;
-    // A mouth keyed by loudness plays no sounds: a reading changes nothing about it.
-    const bySounds = taken.document.tracks.filter(
-      ({ characterId, rules }) => characterId === speaker && fullRules(rules).source === 'sounds',
-    );
-    for (const track of bySounds) {
-      await scenes.applyWithCharts(sceneId, (document, charts) => pencilPatch(document, charts, track.id));
+    const { clips, tracks } = taken.document;
+    const speaker = clips.find((clip) => clip.id === clipId)?.characterId;
+    const charts = await scenes.chartsOf(taken.document);
+    for (const track of tracks.filter(({ characterId }) => characterId === speaker)) {
+      const heard = listensToLoudness(taken.document, track, charts) ? await this.hear(em, taken.document, track.characterId) : undefined;
+      await scenes.applyWithCharts(sceneId, (document, now) => {
+        // Recordings slid or trimmed meanwhile are no longer heard so.
+        const isSame = sameJson(document.clips, clips) && sameJson(document.settings, taken.document.settings);
+        return pencilPatch(document, now, track.id, isSame ? heard : undefined);
+      });
     }
+  }
+
+  /** What the mouths of a speaker hear in a scene. */
+  private async hear(em: EntityManager, scene: SceneDocument, characterId: string): Promise<HeardFrames | undefined> {
+    const own = scene.clips.filter((clip) => clip.characterId === characterId);
+    const assets = new AssetStore(em);
+    const waves = new Map<string, Uint8Array>();
+    for (const { audio } of own) waves.set(audio, Uint8Array.from((await assets.load(audio)).bytes));
+    return this.workers.run<HeardFrames | undefined>('hear', { scene, characterId, waves }, new AbortController().signal);
   }
 }
 
@@ -110,7 +125,15 @@ function patchOf(result: Patch | Refusal): Patch {
   return result;
 }
 
-function pencilPatch(document: SceneDocument, charts: ReadonlyMap<string, ChartDocument>, trackId: string): Patch {
-  const keyed = keyPencil(document, trackId, charts, randomUUID);
-  return isRefusal(keyed) ? patchOf(keyed) : keyed.patch;
+function pencilPatch(
+  document: SceneDocument,
+  charts: ReadonlyMap<string, ChartDocument>,
+  trackId: string,
+  heard: HeardFrames | undefined,
+): Patch {
+  const keyed = keyPencil(document, trackId, charts, randomUUID, { heard });
+  if (!isRefusal(keyed)) return keyed.patch;
+  // A mouth keyed by loudness that cannot be heard now stays as it is until it is keyed again.
+  const isLoud = document.tracks.some(({ id, rules }) => id === trackId && fullRules(rules).source === 'loudness');
+  return isLoud && !heard ? { id: randomUUID(), reason: 'pencil.key', ops: [] } : patchOf(keyed);
 }

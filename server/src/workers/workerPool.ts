@@ -12,6 +12,7 @@ const POOLS = {
   read: { file: 'read.worker.js', minThreads: 1, maxThreads: 2, idleTimeout: Number.POSITIVE_INFINITY },
   decode: { file: 'decode.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   pronounce: { file: 'pronounce.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 120_000 },
+  hear: { file: 'hear.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   import: { file: 'import.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   pictures: { file: 'pictures.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
 } as const;

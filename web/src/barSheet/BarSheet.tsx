@@ -260,6 +260,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
       data-clips-y={rowNamed(plan, 'clips')?.y}
       data-wave-y={rowNamed(plan, 'wave')?.y}
       data-mouth-y={rowNamed(plan, 'mouth')?.y}
+      data-others-y={rowNamed(plan, 'others')?.y}
       data-wave-height={rowNamed(plan, 'wave')?.height}
       data-peak={data.range?.peakDb}
     >

@@ -78,6 +78,16 @@ export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactE
               >{`${exposure.label}, ${frames(exposure)}${feelOf(exposure)}, ${exposure.inked ? 'ink' : exposure.isProposed ? 'proposed' : 'pencil'}`}</span>
             ))}
           </div>
+          {data.others.map((other) => (
+            <div key={other.track} role="row" aria-label={`mouths of ${other.name}`}>
+              {within(other.exposures, system).map((exposure) => (
+                <span
+                  key={exposure.id}
+                  role="gridcell"
+                >{`${exposure.label}, ${frames(exposure)}, ${exposure.inked ? 'ink' : 'pencil'}`}</span>
+              ))}
+            </div>
+          ))}
         </div>
       ))}
     </div>

@@ -101,6 +101,7 @@ function painted(view: 'key' | 'listen'): Call[] {
   sound[50_000] = 0.8;
   const data = sheetData(scene, 'mouth1', charts, [
     {
+      audio: 'hash',
       characterId: 'c',
       startFrame: 0,
       fromFrame: 0,

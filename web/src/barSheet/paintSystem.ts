@@ -4,7 +4,17 @@ import type { MouthSprites } from '../mouth/paintFigure.js';
 import { heightAtWidth } from '../mouth/paintFigure.js';
 import { CLIP_LINE } from './clipLane.js';
 import type { Palette } from './palette.js';
-import { isSpokenIn, placeMouths, rowNamed, type BarSheetPlan, type PlacedMouth, type Row, type SystemPlan } from './plan.js';
+import {
+  isSpokenIn,
+  LABEL_WIDTH,
+  OTHER_LANE,
+  placeMouths,
+  rowNamed,
+  type BarSheetPlan,
+  type PlacedMouth,
+  type Row,
+  type SystemPlan,
+} from './plan.js';
 import { SURE_WORD, type SheetData, type SheetExposure } from './sheetData.js';
 
 const FONT = "'Source Sans 3 Variable', sans-serif";
@@ -350,7 +360,8 @@ function paintMouth({ context, sprites }: Brush, { exposure, level, centre, size
   if (!sprite) return;
   const height = heightAtWidth(size);
   // The upper lip of every mouth of a level lies on one line, as it does on the face.
-  const top = level === 'full' ? row.y + 4 : level === 'above' ? row.y + 2 : row.y + row.height * 0.42;
+  const lower = Math.min(row.height * 0.42, row.height - height * 0.72);
+  const top = level === 'full' ? row.y + 4 : level === 'above' ? row.y + 2 : row.y + lower;
   context.drawImage(sprite, centre - size / 2, top, size, height);
 }
 
@@ -424,6 +435,25 @@ function paintMouths(brush: Brush, row: Row): void {
   brush.context.lineWidth = 1;
 }
 
+/** The lanes of the others who speak, small, one below the other. */
+function paintOthers(brush: Brush, row: Row): void {
+  const { context, data, system, palette } = brush;
+  data.others.forEach(({ name, exposures }, index) => {
+    const lane: Row = { name: 'others', y: row.y + index * OTHER_LANE, height: OTHER_LANE - 3 };
+    const placed = placeMouths(exposures, system, 0.45);
+    context.globalAlpha = 0.8;
+    for (const mouth of placed) paintCell(brush, mouth, lane);
+    for (const mouth of placed) paintMouth(brush, mouth, lane);
+    context.globalAlpha = 1;
+    context.font = `450 12px ${FONT}`;
+    context.fillStyle = palette.inkSoft;
+    context.textAlign = 'left';
+    context.textBaseline = 'middle';
+    context.fillText(fitText(context, name, LABEL_WIDTH - 4), 2, lane.y + lane.height / 2);
+  });
+  context.lineWidth = 1;
+}
+
 const LABELS: Readonly<Record<string, string>> = {
   words: 'words',
   sounds: 'sounds',
@@ -447,10 +477,13 @@ export function paintSystem(brush: Brush): void {
     wave: paintWave,
     crib: paintCrib,
     mouth: paintMouths,
+    others: paintOthers,
   } as const;
   for (const row of plan.rows) {
     if (row.name === 'ruler') continue;
     painters[row.name](brush, row);
+    // The others have their names beside their lanes.
+    if (row.name === 'others') continue;
     context.font = `450 12px ${FONT}`;
     context.fillStyle = palette.inkSoft;
     context.textAlign = 'left';

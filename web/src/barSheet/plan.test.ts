@@ -10,7 +10,18 @@ import {
   type SceneDocument,
 } from '@zest-jaw/core';
 import fc from 'fast-check';
-import { hitTest, isSpokenIn, LABEL_WIDTH, MOUTH_SIZE, placeMouths, planBarSheet, rowNamed, SYSTEM_GAP, systemOfFrame } from './plan.js';
+import {
+  hitTest,
+  isSpokenIn,
+  LABEL_WIDTH,
+  MOUTH_SIZE,
+  OTHER_LANE,
+  placeMouths,
+  planBarSheet,
+  rowNamed,
+  SYSTEM_GAP,
+  systemOfFrame,
+} from './plan.js';
 import { phraseAt } from './phraseAt.js';
 
 const chart = starterChart('Test', 'brush');
@@ -84,6 +95,20 @@ describe('the plan of the bar sheet', () => {
     }
     expect(hitTest(plan, 100, plan.systemHeight + SYSTEM_GAP / 2)).toBeUndefined();
     expect(hitTest(plan, 2, 5)!.frame).toBe(plan.systems[0]!.from);
+  });
+
+  it('has a lane for each other speaker below the mouths, none while one listens', () => {
+    const scene = sceneOf(talk, 12);
+    const [track] = scene.tracks;
+    const three = { ...scene, tracks: [track!, { ...track!, id: 'b', order: 1 }, { ...track!, id: 'c', order: 2 }] };
+    expect(rowNamed(planBarSheet(scene, 900), 'others')).toBeUndefined();
+    const plan = planBarSheet(three, 900);
+    const [mouth, others] = [rowNamed(plan, 'mouth')!, rowNamed(plan, 'others')!];
+    expect(others.height).toBe(2 * OTHER_LANE);
+    expect(others.y).toBeGreaterThanOrEqual(mouth.y + mouth.height);
+    expect(plan.systemHeight).toBe(others.y + others.height);
+    expect(hitTest(plan, 200, others.y + OTHER_LANE + 3)).toMatchObject({ row: 'others', within: OTHER_LANE + 3 });
+    expect(rowNamed(planBarSheet(three, 900, 'listen'), 'others')).toBeUndefined();
   });
 
   it('breaks at the pause, and shows a seven-second scene in three systems at 880 pixels', () => {

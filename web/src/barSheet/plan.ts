@@ -17,7 +17,7 @@ import {
 } from '@zest-jaw/core';
 import { CLIP_LINE, layClips } from './clipLane.js';
 
-export type RowName = 'ruler' | 'words' | 'sounds' | 'marks' | 'clips' | 'wave' | 'crib' | 'mouth';
+export type RowName = 'ruler' | 'words' | 'sounds' | 'marks' | 'clips' | 'wave' | 'crib' | 'mouth' | 'others';
 
 /** Which rows a sheet has. */
 export type SheetView = 'key' | 'listen' | 'crib';
@@ -95,6 +95,9 @@ const HEIGHTS: Readonly<Record<SheetView, readonly (readonly [RowName, number])[
   ],
 };
 
+/** Height of the lane of one more speaker, below the one that is worked on. */
+export const OTHER_LANE = 36;
+
 /** Rows that gain by being larger when there is room. */
 const GROWING: readonly RowName[] = ['wave', 'mouth'];
 const MOST_GROWTH = 1.7;
@@ -152,7 +155,9 @@ export function planBarSheet(scene: SceneDocument, width: number, view: SheetVie
     return { perFrame, stretches, cost: cost + NARROW_COST * Math.abs(1 - share) };
   });
   const { perFrame, stretches } = settings.reduce((best, setting) => (setting.cost < best.cost ? setting : best));
-  const heights = HEIGHTS[view].map(([name, height]) => [name, name === 'clips' ? height * clipLines(scene) : height] as const);
+  const own = HEIGHTS[view].map(([name, height]) => [name, name === 'clips' ? height * clipLines(scene) : height] as const);
+  const others = view === 'listen' ? 0 : scene.tracks.length - 1;
+  const heights = others > 0 ? [...own, ['others', others * OTHER_LANE] as const] : own;
   const growth = growthFor(heights, stretches.length, room);
   const rows = stackRows(heights, growth);
   const systemHeight = rows.at(-1)!.y + rows.at(-1)!.height;

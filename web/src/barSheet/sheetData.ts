@@ -1,12 +1,10 @@
 /** What the bar sheet shows, gathered once a document: words and sounds in frames, exposures, the wave. */
 import {
   chartStretches,
-  clipGains,
-  decibels,
-  extremesOf,
   exposuresOfTrack,
   framePositionOfSample,
   FEELS,
+  heardWaves,
   ipaOf,
   maybeGroupOfPhoneme,
   placedNotSpeech,
@@ -14,14 +12,13 @@ import {
   maybeFeel,
   placedPhrases,
   placedWords,
-  SAMPLE_RATE,
   sceneSettings,
   type ChartDocument,
   type Drawing,
   type EarMark,
   type Exposure,
   type Feel,
-  type HeardFrames,
+  type HeardWave,
   type LoudnessRange,
   type SceneDocument,
   type Pause,
@@ -48,20 +45,9 @@ export interface SheetSound {
   readonly colour: string;
 }
 
-/** A recording's wave and where it is heard, in frames, fractions allowed. */
-export interface PlacedWave {
-  readonly characterId: string;
-  /** Where the recording would start were its head not trimmed. */
-  readonly startFrame: number;
-  readonly fromFrame: number;
-  readonly toFrame: number;
-  readonly samplesPerFrame: number;
-  /** How loud it is heard, as a factor; 0 when muted. */
-  readonly gain: number;
-  /** How loud it is to the mouths, which stay when it is muted. */
-  readonly mouthGain: number;
-  readonly pyramid: WavePyramid;
-  /** Stretches in which nobody speaks, in samples of the recording. */
+/** A recording's wave where it is heard, and where nobody speaks in it. */
+export interface PlacedWave extends HeardWave {
+  /** In samples of the recording. */
   readonly pauses: readonly Pause[];
 }
 
@@ -73,74 +59,7 @@ export interface Measured {
 
 /** The recordings of a scene where they are heard; those that are not measured yet are left out. */
 export function placedWaves(scene: SceneDocument, measured: ReadonlyMap<string, Measured>): PlacedWave[] {
-  const { frameRate } = sceneSettings(scene);
-  const gains = clipGains(scene.clips);
-  const samplesPerFrame = (SAMPLE_RATE * frameRate.den) / frameRate.num;
-  return scene.clips.flatMap((clip): PlacedWave[] => {
-    const found = measured.get(clip.audio);
-    if (!found) return [];
-    return [
-      {
-        characterId: clip.characterId,
-        startFrame: clip.atFrame - clip.fromSample / samplesPerFrame,
-        fromFrame: clip.atFrame,
-        toFrame: clip.atFrame + (clip.toSample - clip.fromSample) / samplesPerFrame,
-        samplesPerFrame,
-        gain: gains.get(clip.id)!,
-        mouthGain: 10 ** (clip.gainDb / 20),
-        pyramid: found.pyramid,
-        pauses: found.pauses,
-      },
-    ];
-  });
-}
-
-/** The level of a frame, in decibels below full scale, over all recordings that are heard; undefined where there is none. */
-export function maybeLevelAt(
-  waves: readonly PlacedWave[],
-  frame: number,
-  gainOf: (wave: PlacedWave) => number = (wave) => wave.gain,
-): number | undefined {
-  let power: number | undefined;
-  for (const wave of waves) {
-    const { startFrame, fromFrame, toFrame, samplesPerFrame, pyramid } = wave;
-    const gain = gainOf(wave);
-    const [from, to] = [Math.max(frame, fromFrame), Math.min(frame + 1, toFrame)];
-    if (from >= to || gain === 0) continue;
-    const perFrame = samplesPerFrame / pyramid.levels[0].samplesPerBlock;
-    const [first, last] = [Math.floor((from - startFrame) * perFrame), Math.ceil((to - startFrame) * perFrame)];
-    if (last <= 0 || first >= pyramid.levels[0].power.length) continue;
-    power = (power ?? 0) + extremesOf(pyramid, first, last).power * gain * gain;
-  }
-  return power === undefined ? undefined : decibels(Math.sqrt(power));
-}
-
-/** What the mouths of one speaker hear in each frame; undefined before all of its recordings are measured. Shape: lengthFrames. */
-export function maybeHeard(scene: SceneDocument, characterId: string, measured: ReadonlyMap<string, Measured>): HeardFrames | undefined {
-  const clips = scene.clips.filter((clip) => clip.characterId === characterId);
-  if (clips.length === 0 || clips.some((clip) => !measured.has(clip.audio))) return undefined;
-  const own = placedWaves({ ...scene, clips }, measured);
-  const { lengthFrames } = sceneSettings(scene);
-  const [levels, hiss] = [new Float32Array(lengthFrames), new Float32Array(lengthFrames)];
-  for (let frame = 0; frame < lengthFrames; frame++) {
-    levels[frame] = maybeLevelAt(own, frame, (wave) => wave.mouthGain) ?? -120;
-    hiss[frame] = hissAt(own, frame);
-  }
-  return { levels, hiss };
-}
-
-/** How much of a frame is hiss: the mean over its blocks, of the recording that hisses most. */
-function hissAt(waves: readonly PlacedWave[], frame: number): number {
-  let most = 0;
-  for (const { startFrame, fromFrame, toFrame, samplesPerFrame, pyramid } of waves) {
-    if (frame < fromFrame || frame >= toFrame) continue;
-    const [blocks] = pyramid.levels;
-    const perFrame = samplesPerFrame / blocks.samplesPerBlock;
-    const first = Math.max(0, Math.floor((frame - startFrame) * perFrame));
-    const inFrame = blocks.hiss.subarray(first, Math.max(first, Math.ceil((frame + 1 - startFrame) * perFrame)));
-    if (inFrame.length > 0) most = Math.max(most, inFrame.reduce((sum, hiss) => sum + hiss, 0) / inFrame.length);
-  }
-  return most;
+  return heardWaves(scene, (audio) => measured.get(audio)?.pyramid).map((wave) => ({ ...wave, pauses: measured.get(wave.audio)!.pauses }));
 }
 
 /** An exposure with what it shows: drawings of different charts may have the same id. */
@@ -153,12 +72,21 @@ export interface SheetExposure extends Exposure {
   readonly isProposed?: boolean;
 }
 
+/** The lane of another speaker. */
+export interface OtherLane {
+  readonly track: string;
+  readonly name: string;
+  readonly exposures: readonly SheetExposure[];
+}
+
 export interface SheetData {
   readonly words: readonly SheetWord[];
   readonly sounds: readonly SheetSound[];
   /** Where the recording is not speech. */
   readonly notSpeech: readonly { readonly from: number; readonly to: number }[];
   readonly exposures: readonly SheetExposure[];
+  /** The lanes of the others who speak in the scene, in order. */
+  readonly others: readonly OtherLane[];
   /** The plan to key by hand against. */
   readonly crib?: readonly SheetExposure[];
   /** Frames where the hand differs from the crib. */
@@ -224,7 +152,14 @@ export function sheetData(
     showsLoudness = false,
     nameOf = () => '',
     ownFeels = [],
-  }: { showsLoudness?: boolean; nameOf?: (characterId: string) => string; ownFeels?: readonly Feel[] } = {},
+    allCharts = charts,
+  }: {
+    showsLoudness?: boolean;
+    nameOf?: (characterId: string) => string;
+    ownFeels?: readonly Feel[];
+    /** Those of the others who speak, too. */
+    allCharts?: ReadonlyMap<string, ChartDocument>;
+  } = {},
 ): SheetData {
   const { frameRate, firstFrame } = sceneSettings(scene);
   const frames = (sample: number): number => framePositionOfSample(frameRate, sample);
@@ -251,6 +186,9 @@ export function sheetData(
     })),
     notSpeech: placedNotSpeech(scene, speaker).map(({ from, to }) => ({ from: frames(from), to: frames(to) })),
     exposures: sheetExposures(scene, trackId, charts),
+    others: scene.tracks
+      .filter(({ id }) => id !== trackId)
+      .map(({ id, characterId }) => ({ track: id, name: nameOf(characterId), exposures: sheetExposures(scene, id, allCharts) })),
     feels: placedPhrases(scene, speaker).map(({ from, to, rules }) => ({
       from: frames(from),
       to: frames(to),

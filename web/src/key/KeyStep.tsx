@@ -37,7 +37,7 @@ import { Hint } from './Transport.js';
 import { Tray } from './Tray.js';
 import { TryBar } from './TryBar.js';
 import { useCrib } from './useCrib.js';
-import { useEdgeHolds, useEither } from './useEdgeHolds.js';
+import { useEdgeHolds, useFirstOf, useOtherLanes } from './useMouthHolds.js';
 import { useOwnFeels } from './useOwnFeels.js';
 import { useChartProposal, useHeard, useProposal, type Proposal } from './useProposal.js';
 import { useRangeHolds } from './useRangeHolds.js';
@@ -147,7 +147,7 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
   const own = useOwnFeels(productionId);
   const selection = useStore(playhead.store, (state) => state.selection);
   const isReading = reading !== undefined && !hasEnded(reading);
-  const holds = useEither(useRangeHolds(proposal), useEdgeHolds(proposal.changes === 0));
+  const holds = useFirstOf(useRangeHolds(proposal), useEdgeHolds(proposal.changes === 0), useOtherLanes());
   const { frameRate, lengthFrames } = sceneSettings(document);
 
   const put = useCallback(
@@ -258,9 +258,10 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
       }
       heading={
         <>
-          <h2 className="name text-[19px]">{character.name}</h2>
+          {/* Where several speak the switch says who it is. */}
+          <h2 className={document.tracks.length > 1 ? 'sr-only' : 'name text-[19px]'}>{character.name}</h2>
           <SpeakerSwitch />
-          <span className="min-w-0 truncate text-ink-soft">
+          <span className="min-w-[64px] truncate text-ink-soft">
             {cribbing ? (
               <CribFigures proposal={proposal} />
             ) : data.words.length > 0 ? (
@@ -272,9 +273,12 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
             )}
           </span>
           <span className="flex-1" />
-          <span className="whitespace-nowrap text-[14px] text-ink-soft" data-testid="inked">
-            Inked <b className="font-semibold text-ink">{Math.round(inked * 100)} %</b>
-          </span>
+          {/* Beside the figures of the crib there is no room for both. */}
+          {!(cribbing && document.tracks.length > 1) && (
+            <span className="whitespace-nowrap text-[14px] text-ink-soft" data-testid="inked">
+              Inked <b className="font-semibold text-ink">{Math.round(inked * 100)} %</b>
+            </span>
+          )}
           <button
             type="button"
             aria-pressed={cribbing}

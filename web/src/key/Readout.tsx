@@ -1,7 +1,6 @@
 /** Where the playhead is: frame number, what is said there, which mouth, timecode. */
-import { SILENT_DB, formatTimecode, frameNumber, maybeExposureAt, sceneSettings } from '@zest-jaw/core';
+import { SILENT_DB, formatTimecode, frameNumber, maybeExposureAt, maybeLevelAt, sceneSettings } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
-import { maybeLevelAt } from '../barSheet/sheetData.js';
 import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
 
 /** What fills most of a frame; undefined in silence. */

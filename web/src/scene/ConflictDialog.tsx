@@ -7,7 +7,7 @@ import type { DocumentSession } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 
-interface ConflictDialogProps<D> {
+export interface ConflictDialogProps<D> {
   readonly session: DocumentSession<D>;
   /** What the user calls the document. */
   readonly noun: string;
@@ -34,7 +34,7 @@ export function ConflictDialog<D>({ session, noun, title, onGoOn }: ConflictDial
   const changes = state.unconfirmed.length === 1 ? 'Your last change does' : `Your last ${state.unconfirmed.length} changes do`;
   return (
     <Modal
-      open={state.saveState === 'conflict'}
+      open
       title={`This ${noun} was changed elsewhere`}
       description={`${changes} not fit what is there now. Both versions are kept: yours becomes a ${noun} of its own beside this one.`}
       onClose={() => undefined}

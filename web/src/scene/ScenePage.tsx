@@ -41,7 +41,7 @@ import { TopBar } from '../ui/Frame.js';
 import { soundSettings } from '../sound/soundSettings.js';
 import { giveKeysBack } from '../ui/useKeys.js';
 import { theme } from '../ui/theme.js';
-import { ConflictDialog } from './ConflictDialog.js';
+import { Conflict } from './Conflict.js';
 import { SceneSettingsMenu } from './SceneSettingsMenu.js';
 import { SceneContext, type OpenScene } from './sceneContext.js';
 import { useSceneSound } from './useSceneSound.js';
@@ -163,14 +163,17 @@ async function openSessions(view: SceneView, charts: readonly ChartView[], chara
   const own = charts.filter((chart) => used.has(chart.id) || characters.has(chart.characterId));
   if (![...used].some((id) => own.some((chart) => chart.id === id)))
     throw new Error('The mouth chart of this scene is gone. Choose another scene.');
-  const common = { onRefusal, checksEveryChange: import.meta.env.DEV };
+  const isChecked = import.meta.env.DEV;
   const opened = await Promise.all(
-    own.map((chart) => openSession<ChartDocument>(chart, { ...common, kind: CHART_KIND, path: '/charts', check: checkChart })),
+    own.map((chart) =>
+      openSession<ChartDocument>(chart, { onRefusal, kind: CHART_KIND, path: '/charts', check: isChecked ? checkChart : undefined }),
+    ),
   );
   const chartSessions = new Map(own.map((chart, index) => [chart.id, opened[index]!]));
   const check = (document: SceneDocument): string[] =>
     checkScene(document, new Map([...chartSessions].map(([id, { store }]) => [id, store.getState().document])));
-  const session = await openSession<SceneDocument>(view, { ...common, kind: SCENE_KIND, path: '/scenes', check });
+  const options = { onRefusal, kind: SCENE_KIND, path: '/scenes', check: isChecked ? check : undefined };
+  const session = await openSession<SceneDocument>(view, options);
   return { session, chartSessions };
 }
 
@@ -244,6 +247,19 @@ function useChartsOf(
   }, [characterId, charts, views]);
 }
 
+/** The charts of everybody who speaks in a scene, by id; the same map until one of them changes. */
+function useSpeakingCharts(
+  { tracks }: SceneDocument,
+  charts: ReadonlyMap<string, ChartDocument>,
+  views: readonly ChartView[],
+): ReadonlyMap<string, ChartDocument> {
+  return useMemo(() => {
+    const speakers = new Set(tracks.map((track) => track.characterId));
+    const own = new Set(views.filter((view) => speakers.has(view.characterId)).map((view) => view.id));
+    return new Map([...charts].filter(([id]) => own.has(id)));
+  }, [tracks, charts, views]);
+}
+
 /** Fetches the small pictures of charts; the number changes when some have come. */
 function usePictures(charts: ReadonlyMap<string, ChartDocument>): number {
   const [count, setCount] = useState(0);
@@ -278,14 +294,15 @@ function SceneSteps({ view, charts: chartViews, productions, session, chartSessi
   const character = production?.characters.find((candidate) => candidate.id === track?.characterId);
   const data = useMemo(() => {
     const nameOf = (id: string): string => production?.characters.find((one) => one.id === id)?.name ?? 'Somebody';
-    return track ? sheetData(document, track.id, charts, waves, { showsLoudness, nameOf, ownFeels }) : undefined;
-  }, [document, track, charts, waves, showsLoudness, production, ownFeels]);
-  const pictures = usePictures(charts);
+    return track ? sheetData(document, track.id, charts, waves, { showsLoudness, nameOf, ownFeels, allCharts }) : undefined;
+  }, [document, track, charts, allCharts, waves, showsLoudness, production, ownFeels]);
+  const speaking = useSpeakingCharts(document, allCharts, chartViews);
+  const pictures = usePictures(speaking);
   // The theme is a dependency, for palette and sprites are read from it; so are the pictures that have come.
   const look = useMemo(
-    () => ({ palette: readPalette(), sprites: mouthSprites(charts, window.devicePixelRatio || 1, currentTheme === 'night') }),
+    () => ({ palette: readPalette(), sprites: mouthSprites(speaking, window.devicePixelRatio || 1, currentTheme === 'night') }),
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [charts, currentTheme, pictures],
+    [speaking, currentTheme, pictures],
   );
   const characters = production?.characters ?? NOBODY;
   const open = useMemo<OpenScene | undefined>(
@@ -359,14 +376,9 @@ function SceneSteps({ view, charts: chartViews, productions, session, chartSessi
         <SceneHeader session={session} chartSessions={chartSessions} document={document} production={production?.name ?? ''} />
         <Outlet />
       </div>
-      <ConflictDialog
-        session={session}
-        noun="scene"
-        title={sceneSettings(document).title}
-        onGoOn={(id) => void navigate(`/scenes/${id}/key`)}
-      />
+      <Conflict session={session} noun="scene" title={sceneSettings(document).title} onGoOn={(id) => void navigate(`/scenes/${id}/key`)} />
       {[...charts].map(([id, one]) => (
-        <ConflictDialog key={id} session={chartSessions.get(id)!} noun="mouth chart" title={chartSettings(one).name} />
+        <Conflict key={id} session={chartSessions.get(id)!} noun="mouth chart" title={chartSettings(one).name} />
       ))}
     </SceneContext.Provider>
   );

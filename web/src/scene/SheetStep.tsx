@@ -1,13 +1,14 @@
 /** A step made of a bar sheet: something beside it, the transport below, and every key explained. */
-import { useState, type ReactElement, type ReactNode } from 'react';
+import { lazy, Suspense, useState, type ReactElement, type ReactNode } from 'react';
 import { BarSheet, type Holds } from '../barSheet/BarSheet.js';
 import type { SheetView } from '../barSheet/plan.js';
-import { KeysDialog } from '../key/KeysDialog.js';
 import { Transport } from '../key/Transport.js';
 import { useKeys, type KeyMap } from '../ui/useKeys.js';
 import { ReadingStrip } from './ReadingStrip.js';
 import { useOpenScene } from './sceneContext.js';
 import { useTransportKeys } from './useTransportKeys.js';
+
+const KeysDialog = lazy(async () => ({ default: (await import('../key/KeysDialog.js')).KeysDialog }));
 
 interface SheetStepProps {
   readonly view: SheetView;
@@ -31,7 +32,7 @@ export function SheetStep({ view, label, aside, heading, hints, keys, holds, cho
   useKeys({ ...transport.keys, ...keys, '?': () => setHelping(true) });
   return (
     <>
-      <main className="grid min-h-0 flex-1 grid-cols-[334px_1fr]">
+      <main className="grid min-h-0 flex-1 grid-cols-[334px_minmax(0,1fr)]">
         <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto p-[14px_0_14px_18px]">{aside}</aside>
         <section className="flex min-h-0 flex-col p-[14px_18px]" aria-label={label}>
           <ReadingStrip />
@@ -51,7 +52,11 @@ export function SheetStep({ view, label, aside, heading, hints, keys, holds, cho
         </section>
       </main>
       <Transport onLoop={transport.loopHere} onHelp={() => setHelping(true)} hints={hints} />
-      <KeysDialog open={helping} onClose={() => setHelping(false)} />
+      {helping && (
+        <Suspense>
+          <KeysDialog open onClose={() => setHelping(false)} />
+        </Suspense>
+      )}
     </>
   );
 }

@@ -8,11 +8,13 @@ export function SpeakerSwitch(): ReactElement | null {
   if (document.tracks.length < 2) return null;
   const nameOf = (id: string): string => characters.find((character) => character.id === id)?.name ?? 'Somebody';
   return (
-    <Pills
-      label="Whose mouth"
-      options={document.tracks.map(({ id, characterId }) => [id, nameOf(characterId)] as const)}
-      value={track.id}
-      onChange={showTrack}
-    />
+    <div className="shrink-0">
+      <Pills
+        label="Whose mouth"
+        options={document.tracks.map(({ id, characterId }) => [id, nameOf(characterId)] as const)}
+        value={track.id}
+        onChange={showTrack}
+      />
+    </div>
   );
 }

@@ -1,14 +1,20 @@
 /** The scene's recordings: fetched, decoded, given to the player, and measured for the wave. */
-import { clipGains, sampleAtFrame, sceneSettings, type ClipFacts, type HeardOf, type SceneDocument } from '@zest-jaw/core';
+import {
+  clipGains,
+  HEARD_BLOCK,
+  maybeHeard,
+  sampleAtFrame,
+  sceneSettings,
+  type ClipFacts,
+  type HeardOf,
+  type SceneDocument,
+} from '@zest-jaw/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { openPlayer, type Player } from '../sound/player.js';
 import { openPlayhead, type Playhead } from '../sound/playhead.js';
-import { maybeHeard, placedWaves, type PlacedWave } from '../barSheet/sheetData.js';
+import { placedWaves, type PlacedWave } from '../barSheet/sheetData.js';
 import { stretchInWorker, waveInWorker, type MeasuredWave } from '../workers/heavy.js';
-
-/** Fine enough for one bar a pixel at the widest frame. */
-const SAMPLES_PER_BLOCK = 96;
 
 interface Decoded extends MeasuredWave {
   readonly buffer: AudioBuffer;
@@ -18,7 +24,7 @@ async function fetchDecoded(player: Player, hash: string): Promise<Decoded> {
   const response = await fetch(`/api/assets/${hash}`);
   if (!response.ok) throw new Error('The recording could not be loaded. Reload the page to try again.');
   const buffer = await player.decode(await response.arrayBuffer());
-  return { buffer, ...(await waveInWorker(buffer.getChannelData(0).slice(), SAMPLES_PER_BLOCK)) };
+  return { buffer, ...(await waveInWorker(buffer.getChannelData(0).slice(), HEARD_BLOCK)) };
 }
 
 export interface SceneSound {
@@ -83,7 +89,10 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
   // A scene is drawn anew for its clips and frame rate only, not for each mouth.
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const waves = useMemo(() => (scene ? placedWaves(scene, decoded) : []), [clips, frameRate, decoded]);
-  const heardOf = useCallback<HeardOf>((other, characterId) => maybeHeard(other, characterId, decoded), [decoded]);
+  const heardOf = useCallback<HeardOf>(
+    (other, characterId) => maybeHeard(other, characterId, (audio) => decoded.get(audio)?.pyramid),
+    [decoded],
+  );
   const facts = useMemo(() => new Map([...decoded].map(([hash, found]) => [hash, found.facts])), [decoded]);
   return { player, playhead, waves, heardOf, facts };
 }

@@ -92,7 +92,6 @@ const open = async (): Promise<DocumentSession<SceneDocument>> =>
     path: '/scenes',
     check: (document: SceneDocument) => checkScene(document, new Map([['chart', chart]])),
     onRefusal: (sentence) => refusals.push(sentence),
-    checksEveryChange: true,
   });
 
 const put = (on: DocumentSession<SceneDocument>, frame: number, drawing: string): boolean =>

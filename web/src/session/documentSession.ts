@@ -70,11 +70,12 @@ export interface SessionOptions<D> {
   readonly kind: DocumentKind<D>;
   /** Where the server keeps documents of this kind: `/scenes`, `/charts`. */
   readonly path: string;
-  /** What is wrong with a document, as sentences. */
-  readonly check: (document: D) => readonly string[];
   readonly onRefusal: (sentence: string) => void;
-  /** In development and tests every change is held against the document's invariants; the server does it always. */
-  readonly checksEveryChange: boolean;
+  /**
+   * What is wrong with a document, as sentences. In development and tests every change is held against its
+   * invariants; what is shipped leaves that to the server, which does it always.
+   */
+  readonly check?: ((document: D) => readonly string[]) | undefined;
 }
 
 export const newId = (): string => crypto.randomUUID();
@@ -110,10 +111,7 @@ export async function openSession<D>(view: DocumentView<D>, options: SessionOpti
   );
 }
 
-function sessionOn<D>(
-  store: StoreApi<SessionState<D>>,
-  { kind, path, check, onRefusal, checksEveryChange }: SessionOptions<D>,
-): DocumentSession<D> {
+function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onRefusal }: SessionOptions<D>): DocumentSession<D> {
   const address = `${path}/${store.getState().documentId}`;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let inFlight: Promise<void> | undefined;
@@ -206,10 +204,8 @@ function sessionOn<D>(
   const applyLocally = (patch: Patch, history: History): void => {
     const { document, unconfirmed, saveState } = store.getState();
     const next = applyPatch(kind, document, patch);
-    if (checksEveryChange) {
-      const [fault] = check(next);
-      if (fault) throw new Error(fault);
-    }
+    const [fault] = check?.(next) ?? [];
+    if (fault) throw new Error(fault);
     const last = unconfirmed.at(-1);
     // A drag makes a patch a step; those still waiting go out as one.
     const joined =

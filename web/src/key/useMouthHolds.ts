@@ -1,15 +1,20 @@
-/** The edge between two mouths, dragged: the one that starts at it is ink from then on. */
+/** What the pointer takes hold of among the mouths: edges between them, dragged, and the lanes of others. */
 import { exposuresOfTrack, isRefusal, startExposure } from '@zest-jaw/core';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import type { Holds } from '../barSheet/BarSheet.js';
-import type { Hit } from '../barSheet/plan.js';
+import { OTHER_LANE, type Hit } from '../barSheet/plan.js';
+import type { OtherLane } from '../barSheet/sheetData.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 
 /** A press this near to an edge takes hold of it, in pixels. */
 const NEAR = 5;
 
-/** @param isOpen nothing is taken hold of while other mouths are only tried */
+/**
+ * The one that starts at a dragged edge is ink from then on.
+ *
+ * @param isOpen nothing is taken hold of while other mouths are only tried
+ */
 export function useEdgeHolds(isOpen: boolean): Holds | undefined {
   const { session, track, data } = useOpenScene();
   const { exposures } = data;
@@ -50,13 +55,45 @@ export function useEdgeHolds(isOpen: boolean): Holds | undefined {
   }, [isOpen, exposures, session, track.id]);
 }
 
-/** What can be taken hold of, of two kinds: the first that answers. */
-export function useEither(first: Holds | undefined, second: Holds | undefined): Holds | undefined {
+/** The lanes of the others who speak: a press shows that one, where it was pressed. */
+export function useOtherLanes(): Holds {
+  const { data, playhead, showTrack } = useOpenScene();
+  const { others } = data;
   return useMemo(() => {
-    if (!first || !second) return first ?? second;
+    const laneAt = ({ row, within }: Hit): OtherLane | undefined =>
+      row === 'others' ? others[Math.floor(within / OTHER_LANE)] : undefined;
     return {
-      cursor: (hit) => first.cursor(hit) ?? second.cursor(hit),
-      takeHold: (hit) => first.takeHold(hit) ?? second.takeHold(hit),
+      cursor: (hit) => (laneAt(hit) ? 'pointer' : undefined),
+      takeHold: (hit) => {
+        const lane = laneAt(hit);
+        if (!lane) return undefined;
+        return {
+          move: () => undefined,
+          end: () => {
+            playhead.moveTo(hit.frame);
+            showTrack(lane.track);
+          },
+          cancel: () => undefined,
+        };
+      },
     };
-  }, [first, second]);
+  }, [others, playhead, showTrack]);
+}
+
+/** What can be taken hold of, of several kinds: the first that answers. */
+export function useFirstOf(...kinds: readonly (Holds | undefined)[]): Holds {
+  const all = useRef(kinds);
+  useEffect(() => {
+    all.current = kinds;
+  });
+  return useMemo(() => {
+    const first = <T>(of: (holds: Holds) => T | undefined): T | undefined => {
+      for (const holds of all.current) {
+        const found = holds && of(holds);
+        if (found !== undefined) return found;
+      }
+      return undefined;
+    };
+    return { cursor: (hit) => first((holds) => holds.cursor(hit)), takeHold: (hit) => first((holds) => holds.takeHold(hit)) };
+  }, []);
 }
