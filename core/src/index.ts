@@ -183,7 +183,7 @@ export { greedyPlan } from './keying/greedyPlan.js';
 export { planTrack, type PlannedStretch, type PlannedTrack } from './keying/planTrack.js';
 export { betweenFloorAndPeak, rangeOfLoudness, type LoudnessRange } from './keying/loudnessCurve.js';
 export { keyLoudness } from './keying/keyLoudness.js';
-export { isKeyedByLoudness, ruledParts } from './keying/ruledParts.js';
+export { isKeyedByLoudness, ruledParts, rulesOfSounds } from './keying/ruledParts.js';
 export { drawingForGroup } from './keying/drawingForGroup.js';
 export { keyedOf, keySounds } from './keying/keySounds.js';
 export {

@@ -1,58 +1,17 @@
 import fc from 'fast-check';
+import { anyJob, anySounds } from '../testing/anyJob.js';
 import {
   drawingForGroup,
   keySounds,
   maybeGroupOfPhoneme,
-  PHONEMES,
   SAMPLE_RATE,
   starterChart,
   type ChartDocument,
-  type InkedSpan,
   type KeyingJob,
   type SceneSound,
 } from '../index.js';
 
 const chart = starterChart('Test', 'brush');
-const symbols = PHONEMES.map((phoneme) => phoneme.symbol);
-const rates = [8, 12, 24, 25, 30].map((num) => ({ num, den: 1 })).concat([{ num: 30_000, den: 1001 }]);
-
-/** Random speech: sounds of 20 to 250 ms, now and then a pause. */
-const anySounds = fc
-  .array(
-    fc.tuple(
-      fc.nat(symbols.length - 1),
-      fc.integer({ min: 960, max: 12_000 }),
-      fc.oneof({ weight: 5, arbitrary: fc.constant(0) }, fc.integer({ min: 0, max: 30_000 })),
-    ),
-    { maxLength: 40 },
-  )
-  .map((parts) => {
-    let at = 4800;
-    return parts.map(([symbol, length, pause]): SceneSound => {
-      const from = at + pause;
-      at = from + length;
-      return { symbol: symbols[symbol]!, from, to: at, stress: 1 };
-    });
-  });
-
-const anyJob = fc
-  .tuple(
-    anySounds,
-    fc.constantFrom(...rates),
-    fc.integer({ min: 1, max: 3 }),
-    fc.integer({ min: 0, max: 3 }),
-    fc.boolean(),
-    fc.array(fc.tuple(fc.nat(200), fc.integer({ min: 1, max: 9 }), fc.nat(12)), { maxLength: 4 }),
-  )
-  .map(([sounds, frameRate, holdFrames, leadFrames, strict, inkParts]): KeyingJob => {
-    const lengthFrames = Math.ceil((((sounds.at(-1)?.to ?? 24_000) / SAMPLE_RATE) * frameRate.num) / frameRate.den) + 5;
-    const ink: InkedSpan[] = [];
-    for (const [from, length, pick] of [...inkParts].sort((a, b) => a[0] - b[0])) {
-      const to = Math.min(lengthFrames, from + length);
-      if (from < to && from >= (ink.at(-1)?.to ?? 0)) ink.push({ from, to, drawing: chart.drawings[pick]!.id });
-    }
-    return { sounds, frameRate, lengthFrames, chart, rules: { holdFrames, leadFrames, strict }, ink };
-  });
 
 const withoutInk = anyJob.map((job) => ({ ...job, ink: [] }));
 

@@ -4,6 +4,8 @@ import {
   fullRules,
   keySounds,
   maybeFeel,
+  maybeGroupOfPhoneme,
+  rulesOfSounds,
   starterChart,
   explainFrame,
   FEELS,
@@ -11,6 +13,7 @@ import {
   type KeyingJob,
   type SceneSound,
 } from '../index.js';
+import { mixedJob } from '../testing/anyJob.js';
 
 const chart = starterChart('Test', 'brush');
 const NATURAL = FEELS.find(({ name }) => name === 'Natural')!.rules;
@@ -131,6 +134,44 @@ describe('a phrase keyed by loudness', () => {
     const { exposures } = keySounds(turned);
     expect(inside({ from: 0, to: 20 }, exposures).every(({ drawing, plays }) => drawing === 'rest' && plays.length === 0)).toBe(true);
     expect(inside({ from: 43, to: 61 }, exposures).flatMap(({ plays }) => plays).length).toBeGreaterThan(3);
+  });
+});
+
+describe('phrases of any rules, in any speech', () => {
+  it('cover the scene with the ink, no gap and no overlap, twice the same', () => {
+    fc.assert(
+      fc.property(mixedJob, (mixed) => {
+        const keyed = keySounds(mixed);
+        const spans = [...keyed.exposures, ...(mixed.ink ?? [])].sort((a, b) => a.from - b.from);
+        let end = 0;
+        for (const { from, to } of spans) {
+          expect(from).toBe(end);
+          expect(to).toBeGreaterThan(from);
+          end = to;
+        }
+        expect(end).toBe(mixed.lengthFrames);
+        expect(keySounds(mixed)).toEqual(keyed);
+      }),
+    );
+  });
+
+  it('show every closure that is planned from its sound, or say which one could not be', () => {
+    fc.assert(
+      fc.property(mixedJob, (mixed) => {
+        const { exposures, notShown } = keySounds(mixed);
+        const shown = [...exposures, ...(mixed.ink ?? [])];
+        const excused = new Set(notShown.map(({ sound }) => sound));
+        const perSample = mixed.frameRate.num / mixed.frameRate.den / 48_000;
+        rulesOfSounds(mixed).forEach((rules, index) => {
+          const sound = mixed.sounds[index]!;
+          const group = maybeGroupOfPhoneme(mixed.chart.groups, sound.symbol);
+          if (!group?.must || rules.source === 'loudness') return;
+          const first = Math.ceil(sound.from * perSample - rules.leadFrames - 1);
+          const isSeen = shown.some((span) => span.drawing === group.id && span.to > first && span.from < sound.to * perSample);
+          if (!isSeen) expect(excused).toContain(index);
+        });
+      }),
+    );
   });
 });
 
