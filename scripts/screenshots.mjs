@@ -76,6 +76,18 @@ await shoot('recordings');
 await page.getByRole('button', { name: 'Record…' }).click();
 await page.waitForTimeout(1500);
 await shoot('record');
+// Two speakers, and a phrase that goes by a feel of its own.
+await open('/scenes/the-last-ferry/key');
+await page.getByRole('radio', { name: 'Bramble' }).click();
+for (let press = 0; press < 30; press++) await page.keyboard.press('ArrowRight');
+await page.keyboard.press('j');
+await page.getByRole('radio', { name: 'a phrase' }).click();
+await page.getByRole('group', { name: 'Feels' }).getByRole('button', { name: 'Crisp' }).click();
+await page.waitForTimeout(700);
+await page.getByRole('button', { name: 'Take it' }).click();
+await page.keyboard.press('j');
+await page.waitForTimeout(5000);
+await shoot('speakers');
 const [{ id: production }] = await (await fetch(`${origin}/api/productions`)).json();
 await open(`/productions/${production}/pronunciations`);
 for (const [word, said] of [
