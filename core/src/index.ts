@@ -158,10 +158,12 @@ export {
   FEELS,
   fullRules,
   maybeFeel,
+  ONES_FOR,
   RULE_LIMITS,
   type Feel,
   type FullRules,
   type KeyingRules,
+  type OnesFor,
 } from './keying/rules.js';
 export {
   articulationOf,

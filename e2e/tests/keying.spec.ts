@@ -288,6 +288,7 @@ test('a feel of one’s own is kept by the production, and forgotten', async ({ 
   await openDemo(page, app, 'the-wet-stamp');
   await page.keyboard.press('j');
   await page.getByRole('slider', { name: 'Settle' }).fill('5');
+  await page.getByRole('radio', { name: 'quick sounds too' }).click();
   await page.getByLabel('Name of your own feel').fill('Night shift');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   const feels = page.getByRole('group', { name: 'Feels' });
@@ -298,6 +299,7 @@ test('a feel of one’s own is kept by the production, and forgotten', async ({ 
   await page.keyboard.press('j');
   await feels.getByRole('button', { name: 'Night shift' }).click();
   await expect(page.getByRole('slider', { name: 'Settle' })).toHaveValue('5');
+  await expect(page.getByRole('radio', { name: 'quick sounds too' })).toBeChecked();
   await page.getByLabel('Name of your own feel').fill('natural');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('There is a feel “natural” already.')).toBeVisible();

@@ -71,7 +71,7 @@ function whyDropped(job: PlanJob, index: number, before: number, after: number, 
   const seen = after === NONE ? job.shapes[before] : job.shapes[after];
   if (lost < 0.02 && seen) return 'it looks the same as the mouth beside it';
   const neighbour = [before, after].find((other) => other !== NONE && job.shapes[other]!.musts.length > 0);
-  const hold = job.holds[index]!;
+  const hold = job.ones[index] === 1 ? 1 : job.holds[index]!;
   if (lasts < hold && neighbour !== undefined) return `it lasts ${lasts.toFixed(1)} frames beside lips that must be seen`;
   if (lasts < hold) return `it lasts ${lasts.toFixed(1)} frames, and a mouth is held ${frames(hold)} at least`;
   return lost < job.changes[index]!

@@ -136,7 +136,7 @@ export function explainLoudness(job: KeyingJob, from: number): string {
 /** @returns exposures in the free frames; the sounds of the job are not looked at */
 export function keyLoudness(job: KeyingJob): Keyed {
   const { lengthFrames, chart, ink = [] } = job;
-  const { holdFrames, strict } = fullRules(job.rules);
+  const { holdFrames, strict, onesFor } = fullRules(job.rules);
   const shown = shownAt(job).map(({ drawing }) => drawing);
   const press = new Set(chart.groups.filter((group) => group.must).flatMap((group) => maybeDrawingOfGroup(chart, group.id)?.id ?? []));
   const inked = new Uint8Array(lengthFrames);
@@ -151,7 +151,7 @@ export function keyLoudness(job: KeyingJob): Keyed {
     let wall = from;
     while (wall < lengthFrames && !inked[wall]) wall += 1;
     const last = exposures.at(-1);
-    const least = press.has(shown[from]!) && !strict ? 1 : holdFrames;
+    const least = press.has(shown[from]!) && !strict && onesFor !== 'nothing' ? 1 : holdFrames;
     let to = from + 1;
     while (to < wall && (to - from < least || shown[to] === shown[from]) && !(to - from >= least && shown[to] !== shown[from])) to += 1;
     if (strict) while (to < wall && to % holdFrames !== 0) to += 1;

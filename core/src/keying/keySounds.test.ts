@@ -8,6 +8,7 @@ import {
   starterChart,
   type ChartDocument,
   type KeyingJob,
+  type OnesFor,
   type SceneSound,
 } from '../index.js';
 
@@ -204,6 +205,34 @@ describe('keying by the plan', () => {
     const changes = (mostChanges: number): number => at24(quick, { holdFrames: 1, calm: 0, mostChanges }).length;
     expect(changes(0)).toBeGreaterThan(15);
     expect(changes(5)).toBeLessThanOrEqual(8);
+  });
+
+  it('breaks to ones for what the rules allow: for nothing, for lips that meet, for quick sounds too', () => {
+    // “Stamps, please” at a frame and a half a sound.
+    const sounds = 'S T AE M P S P L IY Z M AA B AE V'.split(' ').map((symbol, index): SceneSound => ({
+      symbol,
+      ...(['AE', 'IY', 'AA'].includes(symbol) ? { stress: 1 as const } : {}),
+      from: 8000 + index * 3000,
+      to: 8000 + (index + 1) * 3000,
+    }));
+    const key = (onesFor: OnesFor): ReturnType<typeof keySounds> =>
+      keySounds({
+        sounds,
+        frameRate: { num: 24, den: 1 },
+        lengthFrames: 32,
+        chart,
+        rules: { holdFrames: 3, leadFrames: 1, strict: false, calm: 0.05, onesFor },
+      });
+    const shorter = (onesFor: OnesFor): string[] =>
+      key(onesFor)
+        .exposures.filter(({ from, to }) => to - from < 3)
+        .map(({ drawing }) => drawing);
+    expect(shorter('nothing')).toEqual([]);
+    expect(shorter('closures').length).toBeGreaterThan(0);
+    expect(shorter('closures').every((drawing) => ['press', 'bite'].includes(drawing))).toBe(true);
+    expect(key('closures').notShown).toEqual([]);
+    expect(shorter('quick').some((drawing) => !['press', 'bite'].includes(drawing))).toBe(true);
+    expect(key('quick').exposures.length).toBeGreaterThan(key('closures').exposures.length);
   });
 
   it('closes the lips on the frame before p and b are released (common practice, no source)', () => {

@@ -21,8 +21,10 @@ export interface PlanJob {
   readonly to: number;
   /** What is lost of each shape when the drawing of another is seen. */
   readonly lost: LostTable;
-  /** Least frames of each shape; those that must be seen may break to ones unless they are on the grid. Shape: as `shapes`. */
+  /** Least frames of each shape. Shape: as `shapes`. */
   readonly holds: Int32Array;
+  /** 1 for shapes that may be held for less, down to a frame. Shape: as `shapes`. */
+  readonly ones: Uint8Array;
   /** 1 for shapes that start on multiples of their hold only. Shape: as `shapes`. */
   readonly grid: Uint8Array;
   /** What a change costs, for each shape that it is a change to. */
@@ -87,8 +89,8 @@ export function timingCost(job: PlanJob, index: number, start: number): number {
 }
 
 /** Least frames a shape is held where there is room. */
-export function holdOf({ shapes, holds, grid, from, to }: PlanJob, index: number): number {
-  return Math.min(to - from, shapes[index]!.musts.length > 0 && grid[index] === 0 ? 1 : holds[index]!);
+export function holdOf({ holds, ones, from, to }: PlanJob, index: number): number {
+  return Math.min(to - from, ones[index] === 1 ? 1 : holds[index]!);
 }
 
 /** Whether a shape may start at a frame as far as the grid goes; the start of the stretch is always allowed. */

@@ -110,6 +110,12 @@ function solveCalmly(job: PlanJob, shapes: readonly RuledShape[], fps: number): 
   return plan;
 }
 
+/** Whether a shape may be shorter than its hold. */
+function mayBreakToOnes({ musts, isPause, target, end, rules }: RuledShape): boolean {
+  if (rules.strict || rules.onesFor === 'nothing') return false;
+  return musts.length > 0 || (rules.onesFor === 'quick' && !isPause && end - target < rules.holdFrames);
+}
+
 function shareInside({ target, end }: Shape, { from, to }: Span): number {
   if (end <= target || (target >= from && end <= to)) return 1;
   return Math.max(0, Math.min(end, to) - Math.max(target, from)) / (end - target);
@@ -139,6 +145,7 @@ export function planTrack(keying: KeyingJob): PlannedTrack {
       to: span.to,
       lost: lostTable(inside, look),
       holds: Int32Array.from(inside, ({ rules }) => rules.holdFrames),
+      ones: Uint8Array.from(inside, (shape) => (mayBreakToOnes(shape) ? 1 : 0)),
       grid: Uint8Array.from(inside, ({ rules }) => (rules.strict ? 1 : 0)),
       changes: Float64Array.from(inside, ({ rules }) => rules.calm * CALMEST),
       frameScale: 24 / fps,

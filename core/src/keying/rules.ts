@@ -4,6 +4,10 @@
  * named, and tuned by eye on the demo and by measure on the labelled lines.
  */
 
+/** Nothing; lips that must meet; those and whatever is said faster than the hold. */
+export type OnesFor = 'nothing' | 'closures' | 'quick';
+export const ONES_FOR: readonly OnesFor[] = ['nothing', 'closures', 'quick'];
+
 export interface KeyingRules {
   /** Frames that a mouth changes before its sound. */
   readonly leadFrames: number;
@@ -11,6 +15,8 @@ export interface KeyingRules {
   readonly holdFrames: number;
   /** Mouths change only on multiples of the hold, with the body; closures too. */
   readonly strict: boolean;
+  /** What may be shorter than the hold, down to one frame, where the mouth is not strict. */
+  readonly onesFor?: OnesFor;
   /** What a change costs, 0 to 1: at 0 the mouth follows every sound, at 1 only what must be seen. */
   readonly calm?: number;
   /** Frames that the last mouth of a phrase is held before it rests. */
@@ -60,6 +66,7 @@ const NATURAL: FullRules = {
   leadFrames: 1,
   holdFrames: 2,
   strict: false,
+  onesFor: 'closures',
   calm: 0.22,
   settleFrames: 2,
   anticipationFrames: 1,
@@ -102,7 +109,7 @@ export function fullRules(rules: KeyingRules): FullRules {
 /** The feel whose rules these are; undefined for rules of the animator's own. */
 export function maybeFeel(rules: KeyingRules, feels: readonly Feel[] = FEELS): Feel | undefined {
   const full = fullRules(rules);
-  return feels.find((feel) => (Object.keys(full) as (keyof FullRules)[]).every((rule) => feel.rules[rule] === full[rule]));
+  return feels.find((feel) => (Object.keys(full) as (keyof FullRules)[]).every((rule) => fullRules(feel.rules)[rule] === full[rule]));
 }
 
 const NAMES: Readonly<Record<keyof typeof RULE_LIMITS, string>> = {
@@ -130,6 +137,7 @@ export function checkRules(rules: KeyingRules): string[] {
     return [`The ${NAMES[rule]} is ${String(value)}${whole ? ' frames' : ''}. It may be ${least} to ${most}.`];
   });
   if (typeof full.strict !== 'boolean') faults.push('Strict is either true or false.');
+  if (!ONES_FOR.includes(full.onesFor)) faults.push(`Ones are for nothing, closures or quick sounds, not for “${String(full.onesFor)}”.`);
   if (typeof full.accents !== 'boolean') faults.push('Accents are either true or false.');
   if (full.source !== 'sounds' && full.source !== 'loudness') faults.push('A mouth is keyed from sounds or from loudness.');
   if (faults.length === 0 && full.floorDb !== null && full.peakDb !== null && full.peakDb <= full.floorDb)

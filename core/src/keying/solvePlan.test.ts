@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   greedyPlan,
   holdOf,
+  ONES_FOR,
   PHONEMES,
   planCost,
   planTrack,
@@ -40,6 +41,7 @@ const smallJob = fc
     leadFrames: fc.integer({ min: 0, max: 2 }),
     strict: fc.boolean(),
     calm: fc.constantFrom(0, 0.3, 0.8),
+    onesFor: fc.constantFrom(...ONES_FOR),
     own: fc.constantFrom(chart, few),
     length: fc.integer({ min: 3, max: 12 }),
     ink: fc.option(fc.nat(11), { nil: undefined }),

@@ -19,6 +19,18 @@ import { chartStretches, type ChartStretch } from './trackCharts.js';
 
 const put = putRecord<SceneDocument>;
 
+interface Frames {
+  readonly from: number;
+  readonly to: number;
+}
+
+interface Held {
+  readonly from: number;
+  readonly to: number;
+  readonly drawing: string;
+  readonly plays: readonly string[];
+}
+
 /** The plans of several charts as one: each for its own stretches, cut where the chart changes. */
 function joinedPlans(stretches: readonly ChartStretch[], plans: ReadonlyMap<string, Keyed>): Keyed {
   const exposures = stretches.flatMap(({ from, to, chartId }) =>
@@ -48,6 +60,7 @@ function pencilByLoudness(current: readonly Exposure[], job: KeyingJob): Held[] 
 
 /** The job with what cannot be keyed now, since it is not heard, as a wall. */
 function planAround(job: KeyingJob, walls: readonly InkedSpan[]): KeyingJob {
+  if (walls.length === 0) return job;
   return { ...job, ink: [...(job.ink ?? []), ...walls].sort((a, b) => a.from - b.from) };
 }
 
@@ -115,63 +128,68 @@ export function keyPencil(
   if (!track) return { refusal: 'That track is no longer in the scene.' };
   if (fullRules(track.rules).source === 'loudness' && !heard)
     return { refusal: 'This mouth is keyed by loudness, and the recording has not been heard yet. Wait until its wave is there.' };
-  const placed = placedSounds(scene, track.characterId);
-  const current = exposuresOfTrack(scene, trackId);
   const stretches = chartStretches(scene, trackId);
-  const missing = stretches.find((stretch) => !charts.has(stretch.chartId));
-  if (missing) return { refusal: 'The mouth chart of this track is gone. Choose another chart.' };
-  const jobs = new Map(
-    [...new Set(stretches.map((stretch) => stretch.chartId))].map((id) => [id, keyingJobOf(scene, track, charts.get(id)!, heard)]),
-  );
-  const unheard = heard ? [] : pencilByLoudness(current, [...jobs.values()][0]!);
-  const plans = new Map([...jobs].map(([id, job]) => [id, keySounds(unheard.length > 0 ? planAround(job, unheard) : job)]));
-  const keyed = stretches.length === 1 ? plans.get(stretches[0]!.chartId)! : joinedPlans(stretches, plans);
-  const isOutside = ({ from, to }: { from: number; to: number }): boolean => to <= first || from >= last;
-  // Pencil that reaches over an end of the scope is cut there; what lies outside stays.
-  const kept = current
-    .filter((exposure) => !exposure.inked && (exposure.from < first || exposure.to > last))
-    .flatMap((exposure) => {
-      const { drawing, plays } = exposure;
-      const head = { from: exposure.from, to: Math.min(exposure.to, first), drawing, plays };
-      const tail = { from: Math.max(exposure.from, last), to: exposure.to, drawing, plays };
-      return isOutside(exposure) ? [] : [head, tail].filter(({ from, to }) => from < to);
-    });
-  const planned = keyed.exposures
-    .filter((exposure) => !isOutside(exposure))
-    .map(({ from, to, drawing, plays }) => ({
-      from: Math.max(from, first),
-      to: Math.min(to, last),
-      drawing,
-      plays: plays.map((index) => placed[index]!.id),
-    }));
-  const held = unheard
-    .filter((exposure) => !isOutside(exposure))
-    .map((exposure) => ({ ...exposure, from: Math.max(exposure.from, first), to: Math.min(exposure.to, last) }));
-  const walls = new Set(stretches.map((stretch) => stretch.from));
+  if (stretches.some((stretch) => !charts.has(stretch.chartId)))
+    return { refusal: 'The mouth chart of this track is gone. Choose another chart.' };
+  const scope: Frames = { from: first, to: last };
+  const current = exposuresOfTrack(scene, trackId).filter((exposure) => !exposure.inked && overlaps(exposure, scope));
+  const { held, notShown } = plannedPencil(scene, track, charts, heard);
+  const within = held.filter((exposure) => overlaps(exposure, scope)).map((exposure) => cutTo(exposure, scope));
   const fresh = joinedAlike(
-    [...kept, ...planned, ...held].sort((a, b) => a.from - b.from),
-    walls,
+    [...current.flatMap((exposure) => outsideOf(exposure, scope)), ...within].sort((a, b) => a.from - b.from),
+    new Set(stretches.map((stretch) => stretch.from)),
   );
-  const pencilled = new Map(
-    current.filter((exposure) => !exposure.inked && !isOutside(exposure)).map((exposure) => [exposure.from, exposure]),
-  );
-  const puts: PutOp[] = [];
-  for (const { from, to, drawing, plays } of fresh) {
-    const wanted = { from, to, drawing, plays };
-    const there = pencilled.get(from);
-    pencilled.delete(from);
-    const after: Exposure = { id: there?.id ?? newId(), track: trackId, inked: false, ...wanted };
-    if (!there || !sameJson(there, after)) puts.push(put('exposures', there ?? null, after));
-  }
-  const removed = [...pencilled.values()].map((exposure) => put('exposures', exposure, null));
-  return { patch: { id: newId(), reason: 'pencil.key', ops: [...removed, ...puts] }, notShown: keyed.notShown };
+  return { patch: { id: newId(), reason: 'pencil.key', ops: exchanged(current, fresh, trackId, newId) }, notShown };
 }
 
-interface Held {
-  readonly from: number;
-  readonly to: number;
-  readonly drawing: string;
-  readonly plays: readonly string[];
+const overlaps = ({ from, to }: Frames, scope: Frames): boolean => from < scope.to && to > scope.from;
+
+function cutTo({ from, to, drawing, plays }: Held, scope: Frames): Held {
+  return { drawing, plays, from: Math.max(from, scope.from), to: Math.min(to, scope.to) };
+}
+
+/** The parts of a pencilled exposure before and after a scope: they stay as they are. */
+function outsideOf({ from, to, drawing, plays }: Exposure, scope: Frames): Held[] {
+  const parts: Held[] = [
+    { from, to: Math.min(to, scope.from), drawing, plays },
+    { from: Math.max(from, scope.to), to, drawing, plays },
+  ];
+  return parts.filter((part) => part.from < part.to);
+}
+
+/** The pencil of a whole track as it is planned, each chart for its own stretches. */
+function plannedPencil(
+  scene: SceneDocument,
+  track: Track,
+  charts: ReadonlyMap<string, ChartDocument>,
+  heard: HeardFrames | undefined,
+): { held: Held[]; notShown: readonly NotShown[] } {
+  const stretches = chartStretches(scene, track.id);
+  const jobs = new Map(stretches.map(({ chartId }) => [chartId, keyingJobOf(scene, track, charts.get(chartId)!, heard)]));
+  const { sounds, ...job } = jobs.get(stretches[0]!.chartId)!;
+  const unheard = heard ? [] : pencilByLoudness(exposuresOfTrack(scene, track.id), { ...job, sounds });
+  const plans = new Map([...jobs].map(([id, job]) => [id, keySounds(planAround(job, unheard))]));
+  const { exposures, notShown } = stretches.length === 1 ? plans.get(stretches[0]!.chartId)! : joinedPlans(stretches, plans);
+  const planned = exposures.map(({ from, to, drawing, plays }) => ({
+    from,
+    to,
+    drawing,
+    plays: plays.map((index) => sounds[index]!.id),
+  }));
+  return { held: [...planned, ...unheard], notShown };
+}
+
+/** What makes pencil into other pencil; exposures that start at the same frame keep their ids. */
+function exchanged(current: readonly Exposure[], fresh: readonly Held[], track: string, newId: IdSource): PutOp[] {
+  const there = new Map(current.map((exposure) => [exposure.from, exposure]));
+  const puts: PutOp[] = [];
+  for (const { from, to, drawing, plays } of fresh) {
+    const before = there.get(from);
+    there.delete(from);
+    const after: Exposure = { id: before?.id ?? newId(), track, inked: false, from, to, drawing, plays };
+    if (!before || !sameJson(before, after)) puts.push(put('exposures', before ?? null, after));
+  }
+  return [...[...there.values()].map((exposure) => put('exposures', exposure, null)), ...puts];
 }
 
 /** Neighbours that share a drawing are one exposure, but not across a change of chart. */
@@ -186,7 +204,7 @@ function joinedAlike(exposures: readonly Held[], walls: ReadonlySet<number>): He
   return joined;
 }
 
-/** Takes pencil away: what is left is held from the ink before it, or rests. */
+/** Takes pencil away: where it was the mouth rests. */
 export function erasePencil(
   scene: SceneDocument,
   { track, from, to }: { track: string; from: number; to: number },
@@ -201,24 +219,16 @@ export function erasePencil(
   };
   const pencilled = exposures.filter((exposure) => !exposure.inked && exposure.from < to && exposure.to > from);
   if (pencilled.every((exposure) => exposure.drawing === restAt(exposure.from))) return { refusal: 'There is no pencil here to erase.' };
+  const scope: Frames = { from, to };
   const emptied = joinedAlike(
-    pencilled.flatMap(({ from: start, to: end, drawing, plays }) => {
-      const [first, last] = [Math.max(start, from), Math.min(end, to)];
-      const parts: Held[] = [
-        { from: start, to: first, drawing, plays },
-        { from: first, to: last, drawing: restAt(first) ?? drawing, plays: [] },
-        { from: last, to: end, drawing, plays },
-      ];
-      return parts.filter((part) => part.from < part.to);
-    }),
+    pencilled
+      .flatMap((exposure) => {
+        const inside = cutTo(exposure, scope);
+        const rest: Held = { ...inside, drawing: restAt(inside.from) ?? exposure.drawing, plays: [] };
+        return [...outsideOf(exposure, scope), rest];
+      })
+      .sort((one, other) => one.from - other.from),
     new Set(stretches.map((stretch) => stretch.from)),
   );
-  const there = new Map(pencilled.map((exposure) => [exposure.from, exposure]));
-  const puts = emptied.map((part) => {
-    const before = there.get(part.from) ?? null;
-    there.delete(part.from);
-    return put('exposures', before, { id: before?.id ?? newId(), track, inked: false, ...part } as Exposure);
-  });
-  const removed = [...there.values()].map((exposure) => put('exposures', exposure, null));
-  return { id: newId(), reason: 'pencil.erase', ops: [...removed, ...puts] };
+  return { id: newId(), reason: 'pencil.erase', ops: exchanged(pencilled, emptied, track, newId) };
 }

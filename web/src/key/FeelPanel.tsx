@@ -1,19 +1,11 @@
 /** The feel a mouth is keyed by: the named ones, every rule with what it does to the face, tried before it is taken. */
-import {
-  FEELS,
-  frameNumber,
-  fullRules,
-  maybeDrawingOfGroup,
-  maybeFeel,
-  RULE_LIMITS,
-  type ChartDocument,
-  type FullRules,
-} from '@zest-jaw/core';
+import { FEELS, frameNumber, fullRules, maybeDrawingOfGroup, maybeFeel, type FullRules, type OnesFor } from '@zest-jaw/core';
 import { useState, type ReactElement, type ReactNode } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { Pills } from '../ui/Pills.js';
+import { RULE_TEXTS, RuleSlider } from './RuleSlider.js';
 import { RULE_EXAMPLES } from './ruleExamples.js';
 import { RuleStrip } from './RuleStrip.js';
 import { SidePanel } from './SidePanel.js';
@@ -21,106 +13,34 @@ import { TryBar } from './TryBar.js';
 import type { Proposal } from './useProposal.js';
 import type { OwnFeels } from './useOwnFeels.js';
 
-type NumberRule = 'leadFrames' | 'holdFrames' | 'calm' | 'settleFrames' | 'anticipationFrames' | 'holdPause' | 'restPause' | 'mostChanges';
+const ONES_DO: Readonly<Record<OnesFor, string>> = {
+  nothing: 'No mouth flickers; lips that must meet may be missed.',
+  closures: 'A frame is enough for lips to be seen to meet.',
+  quick: 'A quick movement gets ones, as a hand would draw it.',
+};
 
-interface RuleText {
-  readonly rule: NumberRule;
-  readonly name: string;
-  readonly does: string;
-  readonly step: number;
-  readonly most?: number;
-  readonly say: (value: number) => string;
-}
-
-const frames = (count: number): string => (count === 1 ? '1 frame' : `${count} frames`);
-const seconds = (value: number): string => `${value.toFixed(2)} s`;
-
-const RULES: readonly RuleText[] = [
-  {
-    rule: 'holdFrames',
-    name: 'Hold',
-    does: 'A mouth stays at least so long. Lips that must meet may break to ones.',
-    step: 1,
-    most: 4,
-    say: (value) => ['', 'on ones', 'on twos', 'on threes', 'on fours'][value] ?? frames(value),
-  },
-  { rule: 'leadFrames', name: 'Lead', does: 'The eye has caught up when the ear gets there.', step: 1, most: 4, say: frames },
-  {
-    rule: 'calm',
-    name: 'Calm',
-    does: 'From every sound to only those that must be seen.',
-    step: 0.05,
-    say: (value) => `${Math.round(value * 100)} %`,
-  },
-  { rule: 'settleFrames', name: 'Settle', does: 'The last mouth is held before it rests.', step: 1, say: frames },
-  { rule: 'anticipationFrames', name: 'Anticipation', does: 'The mouth opens before a phrase, as for a breath.', step: 1, say: frames },
-  { rule: 'holdPause', name: 'Held pause', does: 'A shorter pause does not move the mouth.', step: 0.05, most: 1, say: seconds },
-  {
-    rule: 'restPause',
-    name: 'Resting pause',
-    does: 'A longer one rests it; between the two it relaxes.',
-    step: 0.05,
-    most: 2,
-    say: seconds,
-  },
-  {
-    rule: 'mostChanges',
-    name: 'Changes a second',
-    does: 'No phrase has more.',
-    step: 1,
-    most: 12,
-    say: (value) => (value === 0 ? 'any number' : `${value} at most`),
-  },
+const ONES: readonly (readonly [OnesFor, string])[] = [
+  ['nothing', 'nothing'],
+  ['closures', 'lips that meet'],
+  ['quick', 'quick sounds too'],
 ];
-
-interface RuleProps {
-  readonly text: RuleText;
-  readonly rules: FullRules;
-  readonly chart: ChartDocument;
-  readonly onChange: (rules: FullRules) => void;
-}
-
-function Rule({ text, rules, chart, onChange }: RuleProps): ReactElement {
-  const { rule, name, does, step, say } = text;
-  const limits = RULE_LIMITS[rule];
-  const change = (value: number): void => {
-    // A pause that rests is never shorter than one that holds: the other gives way.
-    const next = { ...rules, [rule]: value };
-    onChange({
-      ...next,
-      holdPause: rule === 'restPause' ? Math.min(next.holdPause, value) : next.holdPause,
-      restPause: rule === 'holdPause' ? Math.max(next.restPause, value) : next.restPause,
-    });
-  };
-  return (
-    <label className="block">
-      <span className="flex items-baseline justify-between">
-        <span className="font-semibold">{name}</span>
-        <output className="text-[14px]">{say(rules[rule])}</output>
-      </span>
-      <span className="block text-[13px] leading-tight text-ink-soft">{does}</span>
-      <span className="mt-1 grid grid-cols-[112px_1fr] items-center gap-2.5">
-        <RuleStrip rules={rules} chart={chart} example={RULE_EXAMPLES[rule]!} />
-        <input
-          type="range"
-          aria-label={name}
-          min={limits.least}
-          max={text.most ?? limits.most}
-          step={step}
-          value={rules[rule]}
-          onChange={(event) => change(Number(event.target.value))}
-          className="w-full min-w-0"
-        />
-      </span>
-    </label>
-  );
-}
 
 function Choice({ label, children }: { label: string; children: ReactNode }): ReactElement {
   return (
     <div>
       <p className="mb-1 font-semibold">{label}</p>
       {children}
+    </div>
+  );
+}
+
+/** What a choice does to a quick phrase, with a word on it. */
+function Picture({ rules, children }: { rules: FullRules; children: ReactNode }): ReactElement {
+  const { chart } = useOpenScene();
+  return (
+    <div className="mt-1.5 grid grid-cols-[112px_1fr] items-center gap-2.5">
+      <RuleStrip rules={rules} chart={chart} example={RULE_EXAMPLES.holdFrames!} />
+      <p className="text-[13px] leading-tight text-ink-soft">{children}</p>
     </div>
   );
 }
@@ -243,15 +163,23 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
             ]}
             onChange={(value) => propose({ ...rules, strict: value === 'strict' })}
           />
-          <div className="mt-1.5 grid grid-cols-[112px_1fr] items-center gap-2.5">
-            <RuleStrip rules={rules} chart={chart} example={RULE_EXAMPLES.holdFrames!} />
-            <p className="text-[13px] leading-tight text-ink-soft">
-              {rules.strict ? 'Only on the frames the body changes on, closures too.' : 'Wherever its sound is, held long enough.'}
-            </p>
-          </div>
+          <Picture rules={rules}>
+            {rules.strict ? 'Only on the frames the body changes on, closures too.' : 'Wherever its sound is, held long enough.'}
+          </Picture>
         </Choice>
-        {RULES.filter(({ rule }) => !byLoudness || rule === 'holdFrames' || rule === 'leadFrames').map((text) => (
-          <Rule key={text.rule} text={text} rules={rules} chart={chart} onChange={propose} />
+        {rules.holdFrames > 1 && !rules.strict && (
+          <Choice label="Shorter than the hold">
+            <Pills
+              label="Shorter than the hold"
+              value={rules.onesFor}
+              options={byLoudness ? ONES.slice(0, 2) : ONES}
+              onChange={(onesFor) => propose({ ...rules, onesFor })}
+            />
+            <Picture rules={rules}>{ONES_DO[rules.onesFor]}</Picture>
+          </Choice>
+        )}
+        {RULE_TEXTS.filter(({ rule }) => !byLoudness || rule === 'holdFrames' || rule === 'leadFrames').map((text) => (
+          <RuleSlider key={text.rule} text={text} rules={rules} chart={chart} onChange={propose} />
         ))}
         <label className="flex items-start gap-2">
           <input
