@@ -369,6 +369,36 @@ test('the crib: a plan to key by hand against, with figures', async ({ page, app
   await expect(crib).toHaveCount(0);
 });
 
+test('a line is keyed by hand against the crib, from an empty lane on', async ({ page, app }) => {
+  await openDemo(page, app, 'a-complaint');
+  await page.getByRole('button', { name: 'Pencil and ink' }).click();
+  await page.getByRole('menuitem', { name: 'To pencil: the whole scene' }).click();
+  await page.keyboard.press('u');
+  await page.getByRole('button', { name: 'Erase the pencil' }).click();
+  await expect.poll(async () => (await mouthLane(page)).length).toBe(1);
+  await expect(page.getByTestId('crib-figures')).toHaveText('Nothing inked yet');
+  // The mouths of the crib, put one after another by their keycaps.
+  const crib = (await page.getByRole('gridcell', { name: /^crib: / }).allTextContents()).slice(0, 6).map((text) => {
+    const [, label, first] = /^crib: (.+), frames? (\d+)/.exec(text)!;
+    return { label: label!, first: Number(first) };
+  });
+  const tray = page.getByRole('group', { name: 'Tray' });
+  const start = crib[0]!.first;
+  for (const { label, first } of crib) {
+    await goTo(page, first - start);
+    const keycap = await tray
+      .getByRole('button')
+      .filter({ hasText: new RegExp(`${label}$`) })
+      .getAttribute('aria-keyshortcuts');
+    await page.keyboard.press(`Key${keycap}`);
+  }
+  await expect(page.getByTestId('crib-figures')).toContainText('on time');
+  const lane = await mouthLane(page);
+  expect(lane.slice(0, 6).map(({ from, inked }) => ({ first: from + start, inked }))).toEqual(
+    crib.map(({ first }) => ({ first, inked: true })),
+  );
+});
+
 test('a clip without words is keyed by how loud it is, between a floor and a peak that are dragged', async ({ page, app }) => {
   await openDemo(page, app, 'the-wet-stamp');
   await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');

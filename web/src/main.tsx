@@ -48,6 +48,15 @@ createRoot(document.getElementById('root')!).render(
         position="bottom-center"
         offset={72}
         toastOptions={{
+          actionButtonStyle: {
+            background: 'var(--ink)',
+            color: 'var(--on-ink)',
+            borderRadius: 999,
+            height: 32,
+            padding: '0 14px',
+            fontSize: 14,
+            fontWeight: 600,
+          },
           style: {
             // Not the lift of other panels: the toaster has a measure of its own by that name.
             background: 'var(--sheet)',

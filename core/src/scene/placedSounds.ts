@@ -34,6 +34,17 @@ function placed({ start, clip }: Place, fromSample: number, toSample: number): {
   return from < to ? { from: start + from, to: start + to } : undefined;
 }
 
+/** Spans sorted by start, where a later one waits for the earlier to end; one that is covered wholly is left out. */
+function oneAfterAnother<T extends { readonly from: number; readonly to: number }>(sorted: readonly T[]): T[] {
+  let end = 0;
+  return sorted.flatMap((span) => {
+    const from = Math.max(span.from, end);
+    if (from >= span.to) return [];
+    end = span.to;
+    return [{ ...span, from }];
+  });
+}
+
 /** The sounds one character makes, sorted; where two of its clips overlap, the later sound waits for the earlier to end. */
 export function placedSounds(scene: SceneDocument, characterId: string): PlacedSound[] {
   const places = placesOfClips(scene);
@@ -45,13 +56,7 @@ export function placedSounds(scene: SceneDocument, characterId: string): PlacedS
       return span ? [{ id, word, symbol, ...(stress === undefined ? {} : { stress }), confidence, ...span }] : [];
     })
     .sort((a, b) => a.from - b.from);
-  let end = 0;
-  return sounds.flatMap((sound) => {
-    const from = Math.max(sound.from, end);
-    if (from >= sound.to) return [];
-    end = sound.to;
-    return [{ ...sound, from }];
-  });
+  return oneAfterAnother(sounds);
 }
 
 /** The words of the scene, or of one character, sorted by start. */
@@ -78,13 +83,7 @@ export function placedPhrases(scene: SceneDocument, characterId: string): RuledP
       }),
     )
     .sort((a, b) => a.from - b.from);
-  let end = 0;
-  return phrases.flatMap((phrase) => {
-    const from = Math.max(phrase.from, end);
-    if (from >= phrase.to) return [];
-    end = phrase.to;
-    return [{ ...phrase, from }];
-  });
+  return oneAfterAnother(phrases);
 }
 
 /** Where the recordings of one character are not speech, sorted by start. */

@@ -9,7 +9,6 @@ import {
   inkedShare,
   inkSpan,
   isRefusal,
-  maybeExposureAt,
   maybeFeel,
   putDrawing,
   rangeOfLoudness,
@@ -24,13 +23,15 @@ import { lazy, Suspense, useCallback, useMemo, useState, type ReactElement } fro
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { phraseAt } from '../barSheet/phraseAt.js';
-import { Easel } from '../mouth/Easel.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { SheetStep } from '../scene/SheetStep.js';
-import { SceneContext, useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
+import { SceneContext, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
+import { count } from '../ui/count.js';
 import { keyInWorker } from '../workers/heavy.js';
+import { CribFigures } from './CribFigures.js';
+import { EaselAtPlayhead } from './EaselAtPlayhead.js';
 import { PencilMenu, type Part, type PencilAction } from './PencilMenu.js';
 import { Readout } from './Readout.js';
 import { Hint } from './Transport.js';
@@ -47,51 +48,10 @@ import { ViewSwitch } from './ViewSwitch.js';
 const FeelPanel = lazy(async () => ({ default: (await import('./FeelPanel.js')).FeelPanel }));
 const WhyPanel = lazy(async () => ({ default: (await import('./WhyPanel.js')).WhyPanel }));
 
-function EaselAtPlayhead({ small }: { small: boolean }): ReactElement {
-  const { character, chart, data } = useOpenScene();
-  const frame = useFrame();
-  const since = maybeExposureAt(data.exposures, frame)?.from ?? 0;
-  return (
-    <Easel
-      name={character.name}
-      chart={chart}
-      drawing={useDrawingAtPlayhead()}
-      frame={frame}
-      since={since}
-      className={clsx('shrink-0', small ? 'h-[214px]' : 'h-[308px]')}
-    />
-  );
-}
-
-const count = (number: number, one: string, many: string): string => `${number} ${number === 1 ? one : many}`;
 const HOLDS = ['', 'ones', 'twos', 'threes', 'fours'];
 
 /** What stands below the easel. */
 type Below = 'tray' | 'feel' | 'why';
-
-/** How the hand's keys are beside the crib, in figures. */
-function CribFigures({ proposal }: { proposal: Proposal }): ReactElement {
-  const { data } = proposal;
-  const { frames, same, matched, meanOffset } = useMemo(
-    () =>
-      compareWithCrib(
-        data.exposures.filter((exposure) => exposure.inked),
-        data.crib ?? [],
-      ),
-    [data.exposures, data.crib],
-  );
-  const offset =
-    Math.abs(meanOffset) < 0.05 ? 'on time' : `${Math.abs(meanOffset).toFixed(1)} frames ${meanOffset > 0 ? 'later' : 'earlier'}`;
-  return (
-    <span
-      className="text-[14px] text-ink-soft"
-      data-testid="crib-figures"
-      title={`Of ${count(frames, 'inked frame', 'inked frames')}; ${count(matched, 'start', 'starts')} compared`}
-    >
-      {frames === 0 ? 'Nothing inked yet' : `${Math.round(same * 100)} % as the crib${matched > 0 ? `, ${offset}` : ''}`}
-    </span>
-  );
-}
 
 export function KeyStep(): ReactElement {
   const open = useOpenScene();
@@ -100,7 +60,7 @@ export function KeyStep(): ReactElement {
     toast.message('The chart plays other sounds than when this was keyed. What would change is tinted: take it, or leave it.'),
   );
   const [cribbing, setCribbing] = useState(false);
-  const crib = useCrib(cribbing, proposal.rules, heard);
+  const crib = useCrib(cribbing, proposal.span ? open.track.rules : proposal.rules, heard);
   const { source, floorDb, peakDb } = fullRules(proposal.rules);
   const range = useMemo(() => {
     if (source !== 'loudness' || !heard) return undefined;
@@ -203,6 +163,13 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
 
   const keycaps = Object.fromEntries(chart.drawings.map((drawing) => [`Key${drawing.keycap}`, () => put(drawing.id)]));
   const inked = useMemo(() => inkedShare(exposuresOfTrack(document, track.id), lengthFrames), [document, track.id, lengthFrames]);
+  const toggleCrib = (): void => {
+    onCrib();
+    if (cribbing || inked > 0 || isRefusal(erasePencil(document, { track: track.id, from: 0, to: lengthFrames }, charts, newId))) return;
+    toast.message('To key by hand you may want the lane empty.', {
+      action: { label: 'Erase the pencil', onClick: () => act('erase', 'all') },
+    });
+  };
   const rules = fullRules(track.rules);
   const feel = maybeFeel(rules, [...FEELS, ...own.feels])?.name ?? 'own';
   const pill =
@@ -219,7 +186,7 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
         KeyK: () => void keyAgain(),
         KeyJ: () => show('feel'),
         KeyY: () => show('why'),
-        KeyU: onCrib,
+        KeyU: toggleCrib,
       }}
       aside={
         <>
@@ -282,7 +249,7 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
           <button
             type="button"
             aria-pressed={cribbing}
-            onClick={onCrib}
+            onClick={toggleCrib}
             className={pill}
             title="The plan in a lane above, to key by hand against (U)"
           >

@@ -1,0 +1,22 @@
+/** The character at the playhead, wearing the mouth that is there. */
+import { maybeExposureAt } from '@zest-jaw/core';
+import { clsx } from 'clsx';
+import type { ReactElement } from 'react';
+import { Easel } from '../mouth/Easel.js';
+import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
+
+export function EaselAtPlayhead({ small }: { small: boolean }): ReactElement {
+  const { character, chart, data } = useOpenScene();
+  const frame = useFrame();
+  const since = maybeExposureAt(data.exposures, frame)?.from ?? 0;
+  return (
+    <Easel
+      name={character.name}
+      chart={chart}
+      drawing={useDrawingAtPlayhead()}
+      frame={frame}
+      since={since}
+      className={clsx('shrink-0', small ? 'h-[214px]' : 'h-[308px]')}
+    />
+  );
+}
