@@ -132,6 +132,11 @@ test('a second speaker answers: placed, read, heard and keyed in a lane of its o
   expect(lane.length).toBeGreaterThan(10);
   await page.keyboard.press('j');
   await page.getByRole('group', { name: 'Feels' }).getByRole('button', { name: 'Limited' }).click();
+  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
+  // What is tried on her is not tried on him.
+  await page.getByRole('radio', { name: 'Bramble' }).click();
+  await expect(page.getByText('As it is keyed.')).toBeVisible();
+  await page.getByRole('radio', { name: 'Odette' }).click();
   await page.getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('button', { name: 'Feel Limited' })).toBeVisible();
   expect((await mouthLane(page)).length).toBeLessThan(hers.length);

@@ -1,6 +1,8 @@
 /** What the chart, as it is now, would change of the scene's pencil: shown while it is being changed. */
 import { sceneSettings } from '@zest-jaw/core';
 import { useEffect, useRef, type ReactElement } from 'react';
+import { toast } from 'sonner';
+import { sentenceOf } from '../api/http.js';
 import { TryBar } from '../key/TryBar.js';
 import { useChartProposal, useHeard, useProposal } from '../key/useProposal.js';
 import { useOpenScene } from '../scene/sceneContext.js';
@@ -49,7 +51,7 @@ export function PencilPreview(): ReactElement | null {
         proposal={{
           ...proposal,
           // The scene may show a drawing only once its chart is known to have it.
-          take: () => void chartSession.flush().then(take),
+          take: () => void chartSession.flush().then(take, (error: unknown) => toast.error(sentenceOf(error))),
         }}
       />
     </section>

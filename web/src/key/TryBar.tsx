@@ -4,23 +4,28 @@ import type { ReactElement } from 'react';
 import { Button } from '../ui/Button.js';
 import type { Proposal } from './useProposal.js';
 
-const inWords = ({ isTrying, changes }: Proposal): string => {
+const inWords = ({ isTrying, changes }: Pick<Proposal, 'isTrying' | 'changes'>): string => {
   if (!isTrying) return 'As it is keyed.';
   if (changes === 0) return 'No mouth would change.';
   return changes === 1 ? '1 mouth would change.' : `${changes} mouths would change.`;
 };
 
-export function TryBar({ proposal, className }: { proposal: Proposal; className?: string }): ReactElement {
+interface TryBarProps {
+  readonly proposal: Pick<Proposal, 'isTrying' | 'changes' | 'leave'> & { readonly take: () => void };
+  readonly className?: string;
+}
+
+export function TryBar({ proposal, className }: TryBarProps): ReactElement {
   const { isTrying, take, leave } = proposal;
   return (
     <div className={clsx('flex items-center gap-2', className)}>
       <span className="flex-1 text-[14px] text-ink-soft" role="status">
         {inWords(proposal)}
       </span>
-      <Button className="px-3! py-1! text-[14px]!" disabled={!isTrying} onClick={leave}>
+      <Button className="px-3! py-1! text-[14px]!" disabled={!isTrying} onClick={() => leave()}>
         Leave it
       </Button>
-      <Button weight="main" className="px-3! py-1! text-[14px]!" disabled={!isTrying} onClick={take}>
+      <Button weight="main" className="px-3! py-1! text-[14px]!" disabled={!isTrying} onClick={() => take()}>
         Take it
       </Button>
     </div>

@@ -29,6 +29,8 @@ import { useChartChanges } from './useChartChanges.js';
 export type Reach = 'track' | 'phrase';
 
 interface Wanted {
+  /** Whose mouth it is tried on; another speaker's has nothing to do with it. */
+  readonly track: string;
   /** Null for a phrase to go by its track again. */
   readonly rules: KeyingRules | null;
   /** The frames of the phrase; undefined for the track. */
@@ -36,6 +38,7 @@ interface Wanted {
 }
 
 interface Planned {
+  readonly track: string;
   /** The scene it was planned for, and the one it would become. */
   readonly before: SceneDocument;
   readonly after: SceneDocument;
@@ -59,7 +62,8 @@ export interface Proposal {
   readonly propose: (rules: KeyingRules) => void;
   /** Tries the phrase by the rules of its track. */
   readonly proposeTrack: () => void;
-  readonly take: () => void;
+  /** Answers whether it was taken. */
+  readonly take: () => boolean;
   readonly leave: () => void;
 }
 
@@ -109,8 +113,9 @@ export function useChartProposal(proposal: Proposal, onChange?: () => void): Pro
   return {
     ...proposal,
     take: () => {
-      take();
-      settle();
+      const taken = take();
+      if (taken) settle();
+      return taken;
     },
     leave: () => {
       leave();
@@ -121,7 +126,8 @@ export function useChartProposal(proposal: Proposal, onChange?: () => void): Pro
 
 export function useProposal(heard: HeardFrames | undefined): Proposal {
   const { session, document, track, charts, data } = useOpenScene();
-  const [wanted, setWanted] = useState<Wanted>();
+  const [asked, setWanted] = useState<Wanted>();
+  const wanted = asked?.track === track.id ? asked : undefined;
   const [reach, reachFor] = useState<Reach>('track');
   const live = usePhraseAtHand(reach === 'phrase');
   const [planned, setPlanned] = useState<Planned>();
@@ -147,6 +153,7 @@ export function useProposal(heard: HeardFrames | undefined): Proposal {
       if (isRefusal(keyed)) toast.message(keyed.refusal);
       else
         setPlanned({
+          track: track.id,
           before: document,
           after: applyPatch(SCENE_KIND, ruledScene, keyed.patch),
           patch: ruled.ops.length > 0 ? mergePatches(ruled, keyed.patch) : keyed.patch,
@@ -171,9 +178,9 @@ export function useProposal(heard: HeardFrames | undefined): Proposal {
     () => (span ? maybePhraseRules(document, track, Math.floor((span.from + span.to) / 2)) : undefined),
     [span, document, track],
   );
-  const propose = useCallback((rules: KeyingRules) => setWanted({ rules, span }), [span]);
-  const proposeTrack = useCallback(() => setWanted({ rules: null, span }), [span]);
-  const isCurrent = planned !== undefined && wanted !== undefined && planned.before === document;
+  const propose = useCallback((rules: KeyingRules) => setWanted({ track: track.id, rules, span }), [track.id, span]);
+  const proposeTrack = useCallback(() => setWanted({ track: track.id, rules: null, span }), [track.id, span]);
+  const isCurrent = planned?.track === track.id && wanted !== undefined && planned.before === document;
   const exposures = useMemo(() => {
     if (!planned || !isCurrent) return data.exposures;
     const now = new Set(data.exposures.map(({ from, to, drawing }) => `${from} ${to} ${drawing}`));
@@ -183,11 +190,11 @@ export function useProposal(heard: HeardFrames | undefined): Proposal {
   }, [planned, isCurrent, data.exposures, track.id, charts]);
   const shown = useMemo(() => (exposures === data.exposures ? data : { ...data, exposures }), [data, exposures]);
   const take = useCallback(() => {
-    if (planned && planned.before === session.store.getState().document && session.change(planned.patch)) {
-      toast.success('Taken. The ink stayed.');
-      leave();
-    }
-  }, [planned, session, leave]);
+    if (planned?.track !== track.id || planned.before !== session.store.getState().document || !session.change(planned.patch)) return false;
+    toast.success('Taken. The ink stayed.');
+    leave();
+    return true;
+  }, [planned, track.id, session, leave]);
   return {
     rules: wanted ? (wanted.rules ?? track.rules) : (own ?? track.rules),
     reach,
