@@ -302,7 +302,7 @@ What each step brought, on the same lines. Measured once, on 2026-11-25, when th
 
 ## Keying
 
-The labels of the same 48 lines, keyed with a lead of one frame by the plan (Natural but for the hold), by plain sampling of whatever sounds in the middle of each frame (or pair of frames), and by the obvious rule: each shape in turn at its own frame as soon as the one before has been held. Closures are m b p f v; one is lost when its drawing is in no frame from one frame before its lead to its end. The distance is that of \`lookDistance\`, 0 to about 1, over the time in which somebody speaks.
+The labels of the same 48 lines, keyed with a lead of one frame by the plan (Natural but for the hold), by plain sampling of whatever sounds in the middle of each frame (or pair of frames), and by the obvious rule: each shape in turn at its own frame as soon as the one before has been held. Closures are m b p f v; one is lost when its drawing is in no frame from one frame before its lead to its end. The distance is that of \`lookDistance\`, 0 to about 1, over the time in which somebody speaks; a mouth that is shut while a vowel is heard counts double.
 
 | case | keyed by | closures lost | changes a second | exposures of one frame that are no closure | mean distance from what is said |
 | --- | --- | --- | --- | --- | --- |
