@@ -1,17 +1,20 @@
 /** The painter executes the plan: held against a canvas that only writes down what it is told. */
 import {
   applyPatch,
+  FEELS,
   isRefusal,
   keyPencil,
   newScene,
   putDrawing,
   SCENE_KIND,
+  setPhraseRules,
   starterChart,
   takeReading,
   waveBlocks,
   wavePyramid,
   type Patch,
   type Reading,
+  type SceneDocument,
 } from '@zest-jaw/core';
 import { paintSystem } from './paintSystem.js';
 import { planBarSheet } from './plan.js';
@@ -65,7 +68,7 @@ function recorder(): { context: CanvasRenderingContext2D; calls: Call[] } {
   return { context: context as unknown as CanvasRenderingContext2D, calls };
 }
 
-function painted(view: 'key' | 'listen'): Call[] {
+function painted(view: 'key' | 'listen', also: (scene: SceneDocument) => SceneDocument = (scene) => scene): Call[] {
   const reading: Reading = {
     sampleRate: 48_000,
     durationSamples: 96_000,
@@ -97,22 +100,29 @@ function painted(view: 'key' | 'listen'): Call[] {
   if (isRefusal(keyed)) throw new Error(keyed.refusal);
   scene = applyPatch(SCENE_KIND, scene, keyed.patch);
   scene = applyPatch(SCENE_KIND, scene, putDrawing(scene, { track: 'mouth1', frame: 0, drawing: 'ring' }, chart, newId) as Patch);
+  scene = also(scene);
   const sound = new Float32Array(96_000);
   sound[50_000] = 0.8;
-  const data = sheetData(scene, 'mouth1', charts, [
-    {
-      audio: 'hash',
-      characterId: 'c',
-      startFrame: 0,
-      fromFrame: 0,
-      toFrame: 48,
-      gain: 1,
-      mouthGain: 1,
-      samplesPerFrame: 2000,
-      pyramid: wavePyramid(waveBlocks(sound, 96)),
-      pauses: [{ from: 0, to: 24_000 }],
-    },
-  ]);
+  const data = sheetData(
+    scene,
+    'mouth1',
+    charts,
+    [
+      {
+        audio: 'hash',
+        characterId: 'c',
+        startFrame: 0,
+        fromFrame: 0,
+        toFrame: 48,
+        gain: 1,
+        mouthGain: 1,
+        samplesPerFrame: 2000,
+        pyramid: wavePyramid(waveBlocks(sound, 96)),
+        pauses: [{ from: 0, to: 24_000 }],
+      },
+    ],
+    { nameOf: (id) => (id === 'odette' ? 'Odette' : 'Bramble') },
+  );
   const plan = planBarSheet(scene, 900, view);
   const { context, calls } = recorder();
   const wanted: [string, boolean][] = [];
@@ -156,6 +166,33 @@ describe('one painted system', () => {
     const tallest = Math.max(...bars.map((call) => call[4] as number));
     expect(tallest).toBeGreaterThan(15);
     expect(bars.filter((call) => call[4] === tallest)).toHaveLength(1);
+  });
+
+  it('names the feel of a phrase over its mouths, and of no other', () => {
+    const ruled = painted('key', (scene) =>
+      applyPatch(
+        SCENE_KIND,
+        scene,
+        setPhraseRules(
+          scene,
+          { track: 'mouth1', from: 8, to: 30, rules: FEELS.find(({ name }) => name === 'Crisp')!.rules },
+          newId,
+        ) as Patch,
+      ),
+    );
+    expect(texts(calls)).not.toContain('Crisp');
+    expect(texts(ruled).filter((text) => text === 'Crisp')).toHaveLength(1);
+  });
+
+  it('has the mouths of another speaker below, with the name beside them', () => {
+    const two = painted('key', (scene) => ({
+      ...scene,
+      tracks: [...scene.tracks, { ...scene.tracks[0]!, id: 'mouth2', characterId: 'odette', order: 1 }],
+      exposures: [...scene.exposures, { id: 'theirs', track: 'mouth2', from: 0, to: 48, drawing: 'push', inked: true, plays: [] }],
+    }));
+    expect(texts(two)).toContain('Odette');
+    expect(two.filter(([name]) => name === 'sprite').at(-1)).toEqual(['sprite', 'chart/push', true]);
+    expect(texts(calls)).not.toContain('Odette');
   });
 
   it('has no mouths where one listens', () => {

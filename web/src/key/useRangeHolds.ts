@@ -1,8 +1,8 @@
 /** The floor and the peak of a mouth keyed by loudness, dragged over the wave. */
-import { fullRules } from '@zest-jaw/core';
+import { fullRules, type LoudnessRange } from '@zest-jaw/core';
 import { useMemo } from 'react';
 import type { Holds } from '../barSheet/BarSheet.js';
-import { heightOfLevel, levelAtHeight } from '../barSheet/paintSystem.js';
+import { heightOfLevel, levelAtHeight } from '../barSheet/paintWave.js';
 import type { Hit } from '../barSheet/plan.js';
 import type { Proposal } from './useProposal.js';
 
@@ -11,7 +11,12 @@ const NEAR = 6;
 /** The two lines stay so far apart, in decibels. */
 const APART = 3;
 
-type Line = 'floorDb' | 'peakDb';
+type Line = keyof LoudnessRange;
+
+/** A range with one of its lines at a level, as near to the other as it may come. */
+export function clearOf({ floorDb, peakDb }: LoudnessRange, line: Line, level: number): LoudnessRange {
+  return line === 'floorDb' ? { floorDb: Math.min(level, peakDb - APART), peakDb } : { floorDb, peakDb: Math.max(level, floorDb + APART) };
+}
 
 export function useRangeHolds({ rules, data, propose }: Proposal): Holds | undefined {
   const { range } = data;
@@ -33,11 +38,7 @@ export function useRangeHolds({ rules, data, propose }: Proposal): Holds | undef
           move: (now) => {
             if (now.row !== 'wave') return;
             const level = levelAtHeight({ name: 'wave', y: 0, height: now.rowHeight }, now.within);
-            const next =
-              line === 'floorDb'
-                ? { floorDb: Math.min(level, range.peakDb - APART), peakDb: range.peakDb }
-                : { floorDb: range.floorDb, peakDb: Math.max(level, range.floorDb + APART) };
-            propose({ ...full, ...next });
+            propose({ ...full, ...clearOf(range, line, level) });
           },
           end: () => undefined,
           cancel: () => propose(full),

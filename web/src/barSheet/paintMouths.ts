@@ -1,0 +1,130 @@
+/** Paints the lanes of mouths: the one that is worked on, the crib above it, and those of the others below. */
+import { heightAtWidth } from '../mouth/paintFigure.js';
+import { box, fitText, FONT, type Brush } from './brush.js';
+import { LABEL_WIDTH, OTHER_LANE, placeMouths, type PlacedMouth, type Row } from './plan.js';
+import type { SheetExposure } from './sheetData.js';
+
+function paintCell({ context, palette }: Brush, { exposure, x, width, level, centre, size }: PlacedMouth<SheetExposure>, row: Row): void {
+  context.fillStyle = exposure.isProposed ? palette.zestSoft : exposure.inked ? palette.ground : palette.sheet;
+  context.strokeStyle = exposure.inked ? palette.ink : palette.graphite;
+  context.lineWidth = exposure.inked ? 1.8 : 1;
+  context.setLineDash(exposure.inked ? [] : [3, 3]);
+  box(context, x + 1, row.y + 1, width - 2, row.height - 2, 7);
+  context.fill();
+  context.stroke();
+  context.setLineDash([]);
+  context.fillStyle = exposure.colour;
+  box(context, x + 4, row.y + row.height - 6, width - 8, 3, 1.5);
+  context.fill();
+  if (level !== 'full') return;
+  const holdFrom = centre + size / 2 + 4;
+  if (x + width - holdFrom < 16) return;
+  context.fillStyle = context.strokeStyle = exposure.inked && palette.night ? palette.sheet : context.strokeStyle;
+  context.lineWidth = exposure.inked ? 1.6 : 1;
+  context.beginPath();
+  context.moveTo(holdFrom, row.y + row.height / 2);
+  context.lineTo(x + width - 10, row.y + row.height / 2);
+  context.stroke();
+  context.beginPath();
+  context.arc(x + width - 10, row.y + row.height / 2, 2.4, 0, 7);
+  context.fill();
+}
+
+function paintMouth({ context, sprites }: Brush, { exposure, level, centre, size }: PlacedMouth<SheetExposure>, row: Row): void {
+  const sprite = sprites.maybeGet(exposure.mouth, size, exposure.inked);
+  if (!sprite) return;
+  const height = heightAtWidth(size);
+  // The upper lip of every mouth of a level lies on one line, as it does on the face.
+  const lower = Math.min(row.height * 0.42, row.height - height * 0.72);
+  const top = level === 'full' ? row.y + 4 : level === 'above' ? row.y + 2 : row.y + lower;
+  context.drawImage(sprite, centre - size / 2, top, size, height);
+}
+
+/** A bracket over the lane with the name of the feel: phrases that do not go by their track's. */
+function paintFeels({ context, data, system, palette }: Brush, row: Row): void {
+  context.textAlign = 'left';
+  context.textBaseline = 'alphabetic';
+  context.font = `550 12px ${FONT}`;
+  for (const feel of data.feels) {
+    const [from, to] = [Math.max(feel.from, system.from), Math.min(feel.to, system.to)];
+    if (from >= to) continue;
+    const [left, right, y] = [system.scale.x(from) + 1, system.scale.x(to) - 1, row.y - 4.5];
+    context.strokeStyle = palette.ink;
+    context.lineWidth = 1.4;
+    context.beginPath();
+    if (from === feel.from) context.moveTo(left, y + 5);
+    context.lineTo(left, y);
+    context.lineTo(right, y);
+    if (to === feel.to) context.lineTo(right, y + 5);
+    context.stroke();
+    if (from !== feel.from) continue;
+    const width = context.measureText(feel.name).width + 10;
+    context.fillStyle = palette.sheet;
+    context.beginPath();
+    context.roundRect(left + 5, y - 8, width, 14, 4);
+    context.fill();
+    context.fillStyle = palette.ink;
+    context.fillText(feel.name, left + 10, y + 3.5);
+  }
+  context.lineWidth = 1;
+}
+
+/** A tab at the foot of the lane where the track goes over to another chart. */
+function paintChartChanges({ context, data, system, palette }: Brush, row: Row): void {
+  for (const frame of data.chartChanges) {
+    if (frame < system.from || frame >= system.to) continue;
+    const x = system.scale.x(frame);
+    context.fillStyle = palette.ink;
+    context.fillRect(x - 1, row.y, 2, row.height);
+    context.beginPath();
+    context.moveTo(x, row.y + row.height);
+    context.lineTo(x + 9, row.y + row.height);
+    context.lineTo(x, row.y + row.height - 9);
+    context.closePath();
+    context.fill();
+  }
+}
+
+/** The plan above the hand's lane, a little smaller, and marks where the hand differs. */
+export function paintCrib(brush: Brush, row: Row): void {
+  const { context, data, system, palette } = brush;
+  const placed = placeMouths(data.crib ?? [], system, 0.8);
+  context.globalAlpha = 0.75;
+  for (const mouth of placed) paintCell(brush, mouth, row);
+  for (const mouth of placed) paintMouth(brush, mouth, row);
+  context.globalAlpha = 1;
+  context.fillStyle = palette.zest;
+  for (const span of data.differs ?? []) {
+    const [from, to] = [Math.max(span.from, system.from), Math.min(span.to, system.to)];
+    if (from < to) context.fillRect(system.scale.x(from) + 1, row.y + row.height - 1, (to - from) * system.scale.perFrame - 2, 3);
+  }
+  context.lineWidth = 1;
+}
+
+export function paintMouths(brush: Brush, row: Row): void {
+  const placed = placeMouths(brush.data.exposures, brush.system, brush.plan.growth);
+  for (const mouth of placed) paintCell(brush, mouth, row);
+  for (const mouth of placed) paintMouth(brush, mouth, row);
+  paintChartChanges(brush, row);
+  paintFeels(brush, row);
+  brush.context.lineWidth = 1;
+}
+
+/** The lanes of the others who speak, small, one below the other. */
+export function paintOthers(brush: Brush, row: Row): void {
+  const { context, data, system, palette } = brush;
+  data.others.forEach(({ name, exposures }, index) => {
+    const lane: Row = { name: 'others', y: row.y + index * OTHER_LANE, height: OTHER_LANE - 3 };
+    const placed = placeMouths(exposures, system, 0.45);
+    context.globalAlpha = 0.8;
+    for (const mouth of placed) paintCell(brush, mouth, lane);
+    for (const mouth of placed) paintMouth(brush, mouth, lane);
+    context.globalAlpha = 1;
+    context.font = `450 12px ${FONT}`;
+    context.fillStyle = palette.inkSoft;
+    context.textAlign = 'left';
+    context.textBaseline = 'middle';
+    context.fillText(fitText(context, name, LABEL_WIDTH - 4), 2, lane.y + lane.height / 2);
+  });
+  context.lineWidth = 1;
+}
