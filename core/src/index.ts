@@ -58,6 +58,7 @@ export {
   lookIndexAt,
   lookOf,
   maybeDrawing,
+  hasSizes,
   maybeDrawingOfGroup,
   maybeHead,
   picturesOfChart,

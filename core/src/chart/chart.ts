@@ -73,6 +73,11 @@ export function maybeDrawing(chart: ChartDocument, id: string): Drawing | undefi
   return chart.drawings.find((drawing) => drawing.id === id);
 }
 
+/** Whether any sound group has several drawings, to be chosen from by loudness and stress. */
+export function hasSizes(chart: ChartDocument): boolean {
+  return chart.groups.some(({ id }) => chart.drawings.filter((drawing) => drawing.groups.includes(id)).length > 1);
+}
+
 /** The drawing that plays a group; undefined when the chart has none for it. */
 export function maybeDrawingOfGroup(chart: ChartDocument, groupId: string): Drawing | undefined {
   return chart.drawings.find((drawing) => drawing.groups.includes(groupId));

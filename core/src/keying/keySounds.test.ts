@@ -235,6 +235,23 @@ describe('keying by the plan', () => {
     expect(key('quick').exposures.length).toBeGreaterThan(key('closures').exposures.length);
   });
 
+  it('names frames as the scene counts them where it knows how', () => {
+    const walled: KeyingJob = {
+      sounds: [{ symbol: 'M', from: 20_000, to: 24_000 }],
+      frameRate: { num: 24, den: 1 },
+      lengthFrames: 24,
+      chart,
+      rules: { holdFrames: 2, leadFrames: 1, strict: false },
+      ink: [{ from: 0, to: 24, drawing: 'ring' }],
+    };
+    expect(keySounds(walled).notShown.map(({ reason }) => reason)).toEqual([
+      'M can only be seen in frames 8 to 11, counted from 0, which are inked.',
+    ]);
+    expect(keySounds({ ...walled, firstFrame: 1001 }).notShown.map(({ reason }) => reason)).toEqual([
+      'M can only be seen in frames 1009 to 1012, which are inked.',
+    ]);
+  });
+
   it('closes the lips on the frame before p and b are released (common practice, no source)', () => {
     // A p of 60 ms that falls between the samples of twos.
     const sounds = [

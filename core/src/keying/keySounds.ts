@@ -65,7 +65,9 @@ function closuresMissing(
       for (let at = start; at < spans.length && spans[at]!.from <= last; at++) if (spans[at]!.to > first) there.push(spans[at]!);
       if (there.some((span) => span.drawing === drawing)) continue;
       const taker = there.find((span) => !span.inked && span.plays.length > 0)?.plays[0] ?? null;
-      const frames = first === last ? `frame ${first}` : `frames ${first} to ${last}`;
+      const shown = (frame: number): number => frame + (job.firstFrame ?? 0);
+      const counted = job.firstFrame === undefined ? ', counted from 0' : '';
+      const frames = `${first === last ? `frame ${shown(first)}` : `frames ${shown(first)} to ${shown(last)}`}${counted}`;
       const by = there.every((span) => span.inked)
         ? 'which are inked'
         : taker !== null
@@ -73,7 +75,7 @@ function closuresMissing(
           : there.some((span) => span.isLoud)
             ? 'which are keyed by loudness'
             : 'which rest';
-      missing.push({ sound, symbol, reason: `${symbol} can only be seen in ${frames}, counted from 0, ${by}.`, collidedWith: taker });
+      missing.push({ sound, symbol, reason: `${symbol} can only be seen in ${frames}, ${by}.`, collidedWith: taker });
     }
   }
   return missing.sort((a, b) => a.sound - b.sound);

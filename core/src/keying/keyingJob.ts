@@ -57,6 +57,8 @@ export interface KeyingJob {
   readonly sounds: readonly SceneSound[];
   readonly frameRate: FrameRate;
   readonly lengthFrames: number;
+  /** The number shown for frame 0, in what is said of frames; left out they are counted from 0, and that is said. */
+  readonly firstFrame?: number;
   readonly chart: ChartDocument;
   readonly rules: KeyingRules;
   /** Sorted and disjoint; the rules of the job hold everywhere else. */

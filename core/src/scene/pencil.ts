@@ -3,7 +3,7 @@
  * erased. Ink is never touched.
  */
 import type { HeardFrames } from '../audio/frameLevels.js';
-import { restDrawing, type ChartDocument } from '../chart/chart.js';
+import { hasSizes, restDrawing, type ChartDocument } from '../chart/chart.js';
 import { sameJson } from '../document/documentKind.js';
 import { putRecord, type Patch, type PutOp } from '../document/patch.js';
 import type { InkedSpan, Keyed, KeyingJob, NotShown } from '../keying/keyingJob.js';
@@ -80,7 +80,7 @@ export function keyingJobOf(
   chart: ChartDocument,
   heard?: HeardFrames,
 ): KeyingJob & { readonly sounds: readonly PlacedSound[] } {
-  const { frameRate, lengthFrames } = sceneSettings(scene);
+  const { frameRate, lengthFrames, firstFrame } = sceneSettings(scene);
   const own = heard && rangeOfLoudness(heard.levels);
   const loudnessBy = (rules: KeyingRules): { loudness?: Float32Array } => {
     if (!heard || !own) return {};
@@ -91,6 +91,7 @@ export function keyingJobOf(
     sounds: placedSounds(scene, track.characterId),
     frameRate,
     lengthFrames,
+    firstFrame,
     chart,
     rules: track.rules,
     phrases: placedPhrases(scene, track.characterId).map((phrase) => ({ ...phrase, ...loudnessBy(phrase.rules) })),
@@ -105,8 +106,6 @@ export function listensToLoudness(scene: SceneDocument, track: Track, charts: Re
   const phrases = placedPhrases(scene, track.characterId);
   if (isKeyedByLoudness({ rules: track.rules, phrases })) return true;
   const widens = [track.rules, ...phrases.map(({ rules }) => rules)].some((rules) => fullRules(rules).accents);
-  const hasSizes = (chart: ChartDocument): boolean =>
-    chart.groups.some(({ id }) => chart.drawings.filter((drawing) => drawing.groups.includes(id)).length > 1);
   return widens && chartStretches(scene, track.id).some(({ chartId }) => charts.has(chartId) && hasSizes(charts.get(chartId)!));
 }
 
