@@ -118,6 +118,24 @@ export async function openDemo(page: Page, app: App, scene: string, step = 'key'
   await expect(page.getByTestId('save-state')).toHaveText('saved');
 }
 
+/** Waits for what is tried to be planned, takes it, and waits until it is there. */
+export async function takeIt(page: Page): Promise<void> {
+  await expect(page.getByText(/\d+ mouths? would change\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+}
+
+/** A scene of the demo all in pencil, its mouths tried by how loud they are. */
+export async function tryLoudness(page: Page, app: App): Promise<void> {
+  await openDemo(page, app, 'the-wet-stamp');
+  await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
+  await page.getByRole('button', { name: 'Pencil and ink' }).click();
+  await page.getByRole('menuitem', { name: 'To pencil: the whole scene' }).click();
+  await page.keyboard.press('j');
+  await page.getByRole('radio', { name: 'how loud it is' }).click();
+  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
+}
+
 /** Sentences of one voice joined into one recording, so that reading it takes a while; returns its path and script. */
 export function joinedLines(app: App, voice: string, first: number, count: number): { file: string; script: string } {
   const waves = Array.from({ length: count }, (_, index) =>

@@ -1,6 +1,6 @@
 /** Putting mouths by hand: ink, undo, keying again, saving, and two people at once. */
 import type { Page } from '@playwright/test';
-import { expect, mouthLane, openDemo, test, type ExposureCell } from '../app.js';
+import { expect, mouthLane, openDemo, takeIt, test, tryLoudness, type ExposureCell } from '../app.js';
 
 const inkOf = (lane: readonly ExposureCell[]): ExposureCell[] => lane.filter((cell) => cell.inked);
 
@@ -42,8 +42,7 @@ test('keying again with other rules moves only pencil', async ({ page, app }) =>
   await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
   // Shown, tinted, and not yet taken.
   expect((await page.getByRole('gridcell', { name: /, proposed$/ }).count()) > 3).toBe(true);
-  await page.getByRole('button', { name: 'Take it' }).click();
-  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  await takeIt(page);
   await page.getByRole('button', { name: 'Close the feel' }).click();
   const after = await mouthLane(page);
   expect(inkOf(after)).toEqual(inkOf(before));
@@ -150,8 +149,7 @@ test('a feel is changed while a phrase loops: the face follows, only pencil move
   await page.getByRole('button', { name: 'Leave it' }).click();
   await expect.poll(() => mouthLane(page)).toEqual(before);
   await feels.getByRole('button', { name: 'Limited' }).click();
-  await page.getByRole('button', { name: 'Take it' }).click();
-  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  await takeIt(page);
   const taken = await mouthLane(page);
   for (const { from, inked } of taken) if (!inked && !taken.some((cell) => cell.inked && cell.to === from)) expect(from % 2).toBe(0);
   await expect(page.getByRole('button', { name: 'Feel Limited' })).toBeVisible();
@@ -172,9 +170,7 @@ test('a chart that plays other sounds: what would change is shown when the scene
   await page.getByRole('group', { name: 'Plays' }).getByRole('button', { name: 'Teeth', exact: true }).click();
   await page.getByRole('link', { name: 'Key', exact: true }).click();
   await expect(page.getByText('The chart plays other sounds than when this was keyed.')).toBeVisible();
-  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
-  await page.getByRole('button', { name: 'Take it' }).click();
-  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  await takeIt(page);
   const after = await mouthLane(page);
   expect(inkOf(after)).toEqual(inkOf(before));
   expect(after.filter((cell) => !cell.inked && cell.drawing === 'drop').length).toBeGreaterThan(
@@ -222,9 +218,7 @@ test('a phrase has a feel of its own: only its pencil changes, it is named on th
   await page.getByRole('radio', { name: 'a phrase' }).click();
   await expect(page.getByTestId('feel-span')).toContainText('lighthouse');
   await page.getByRole('group', { name: 'Feels' }).getByRole('button', { name: 'Replacement' }).click();
-  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
-  await page.getByRole('button', { name: 'Take it' }).click();
-  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  await takeIt(page);
   const after = await mouthLane(page);
   const [first] = (await page.getByTestId('feel-span').textContent())!.match(/(?<=Frames )\d+/)!;
   const phrase = Number(first) - 1;
@@ -281,6 +275,27 @@ test('an edge between two mouths is dragged: the one that starts there is ink, a
   expect(await mouthLane(page)).toEqual(kept);
   for (let undone = 0; undone < 2 && !(await mouthLane(page)).every((cell, index) => cell.from === before[index]?.from); undone++)
     await page.keyboard.press('Control+KeyZ');
+  expect(await mouthLane(page)).toEqual(before);
+});
+
+test('by keys the mouth at the playhead starts here, and ends here; it is ink, and each is one undo', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp');
+  const before = await mouthLane(page);
+  const at = before.findIndex((cell, index) => !cell.inked && index > 1 && cell.to - cell.from >= 4);
+  const held = before[at]!;
+  await goTo(page, held.from + 1);
+  await page.keyboard.press('Semicolon');
+  const started = await mouthLane(page);
+  expect(started[at]).toEqual({ ...held, from: held.from + 1, inked: true });
+  expect(started[at - 1]!.to).toBe(held.from + 1);
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Quote');
+  const ended = await mouthLane(page);
+  expect(ended[at]!.to).toBe(held.from + 3);
+  expect(ended[at + 1]).toMatchObject({ from: held.from + 3, inked: true });
+  await page.keyboard.press('Control+KeyZ');
+  expect(await mouthLane(page)).toEqual(started);
+  await page.keyboard.press('Control+KeyZ');
   expect(await mouthLane(page)).toEqual(before);
 });
 
@@ -400,13 +415,7 @@ test('a line is keyed by hand against the crib, from an empty lane on', async ({
 });
 
 test('a clip without words is keyed by how loud it is, between a floor and a peak that are dragged', async ({ page, app }) => {
-  await openDemo(page, app, 'the-wet-stamp');
-  await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
-  await page.getByRole('button', { name: 'Pencil and ink' }).click();
-  await page.getByRole('menuitem', { name: 'To pencil: the whole scene' }).click();
-  await page.keyboard.press('j');
-  await page.getByRole('radio', { name: 'how loud it is' }).click();
-  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
+  await tryLoudness(page, app);
   const byLoudness = await mouthLane(page);
   expect(byLoudness[0]!.drawing).toBe('rest');
   expect(new Set(byLoudness.map((cell) => cell.drawing)).size).toBeGreaterThan(4);
@@ -427,6 +436,14 @@ test('a clip without words is keyed by how loud it is, between a floor and a pea
   const wide = (lane: readonly { drawing: string; from: number; to: number }[]): number =>
     lane.filter(({ drawing }) => drawing === 'drop').reduce((sum, { from, to }) => sum + to - from, 0);
   await expect.poll(async () => wide(await mouthLane(page))).toBeLessThan(wide(byLoudness));
-  await page.getByRole('button', { name: 'Take it' }).click();
-  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  // From the keyboard too: the floor raised, more of it rests.
+  const resting = (lane: readonly ExposureCell[]): number =>
+    lane.filter(({ drawing }) => drawing === 'rest').reduce((sum, { from, to }) => sum + to - from, 0);
+  const rested = resting(await mouthLane(page));
+  const floor = page.getByRole('slider', { name: 'Floor' });
+  await floor.focus();
+  for (let press = 0; press < 25; press++) await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => resting(await mouthLane(page))).toBeGreaterThan(rested);
+  expect(Number(await floor.inputValue())).toBeLessThan(Number(await page.getByRole('slider', { name: 'Peak' }).inputValue()));
+  await takeIt(page);
 });

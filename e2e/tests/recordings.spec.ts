@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 import type { Clip, SceneView } from '@zest-jaw/core';
 import { join } from 'node:path';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { expect, joinedLines, mouthLane, openDemo, SENTENCES, SPEECH, test, type App } from '../app.js';
+import { expect, joinedLines, mouthLane, openDemo, SENTENCES, SPEECH, takeIt, test, tryLoudness, type App } from '../app.js';
 
 const documentOf = async (app: App, scene: string): Promise<SceneView['document']> =>
   (await app.json<SceneView>(`/api/scenes/${scene}`)).document;
@@ -34,15 +34,8 @@ async function openRecordings(page: Page, app: App, scene = 'the-wet-stamp'): Pr
 }
 
 test('mouths keyed by loudness go with their clip when it is slid, by the lane and by number', async ({ page, app }) => {
-  await openDemo(page, app, 'the-wet-stamp');
-  await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
-  await page.getByRole('button', { name: 'Pencil and ink' }).click();
-  await page.getByRole('menuitem', { name: 'To pencil: the whole scene' }).click();
-  await page.keyboard.press('j');
-  await page.getByRole('radio', { name: 'how loud it is' }).click();
-  await expect(page.getByText(/\d+ mouths would change\./)).toBeVisible();
-  await page.getByRole('button', { name: 'Take it' }).click();
-  await expect(page.getByText('Taken. The ink stayed.')).toBeVisible();
+  await tryLoudness(page, app);
+  await takeIt(page);
   await saved(page);
   const opens = async (): Promise<string[]> =>
     (await documentOf(app, 'the-wet-stamp')).exposures.filter(({ drawing }) => drawing === 'drop').map(({ from, to }) => `${from}-${to}`);

@@ -1,10 +1,11 @@
 /** The feel a mouth is keyed by: the named ones, every rule with what it does to the face, tried before it is taken. */
-import { FEELS, frameNumber, fullRules, maybeDrawingOfGroup, maybeFeel, type FullRules, type OnesFor } from '@zest-jaw/core';
+import { FEELS, frameNumber, fullRules, hasSizes, maybeDrawingOfGroup, maybeFeel, type FullRules, type OnesFor } from '@zest-jaw/core';
 import { useState, type ReactElement, type ReactNode } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { Pills } from '../ui/Pills.js';
+import { RangeSliders } from './RangeSliders.js';
 import { RULE_TEXTS, RuleSlider } from './RuleSlider.js';
 import { RULE_EXAMPLES } from './ruleExamples.js';
 import { RuleStrip } from './RuleStrip.js';
@@ -101,7 +102,6 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
   const [name, setName] = useState('');
   const feel = maybeFeel(rules, [...FEELS, ...own.feels]);
   const byLoudness = rules.source === 'loudness';
-  const hasSizes = chart.groups.some(({ id }) => chart.drawings.filter((drawing) => drawing.groups.includes(id)).length > 1);
   return (
     <SidePanel
       label="Feel"
@@ -153,6 +153,7 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
             upper one it is widest.
           </p>
         )}
+        {proposal.data.range && <RangeSliders range={proposal.data.range} onChange={(range) => propose({ ...rules, ...range })} />}
         <Choice label="Changes">
           <Pills
             label="Changes"
@@ -191,7 +192,7 @@ export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own:
           <span>
             <span className="font-semibold">Accents wider</span>
             <span className="block text-[13px] leading-tight text-ink-soft">
-              {hasSizes
+              {hasSizes(chart)
                 ? 'Where a group has several drawings, loud and stressed sounds take the wider ones.'
                 : 'Loud and stressed sounds take the wider of several drawings of a group. In this chart each group has one.'}
             </span>

@@ -9,11 +9,13 @@ import {
   inkedShare,
   inkSpan,
   isRefusal,
+  maybeExposureAt,
   maybeFeel,
   putDrawing,
   rangeOfLoudness,
   sceneSettings,
   setInk,
+  startExposure,
   FEELS,
   type HeardFrames,
   type KeyingScope,
@@ -117,6 +119,16 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
     },
     [session, track.id, chart, playhead],
   );
+  /** The mouth at the playhead starts there, or the next one starts after it. */
+  const setEdge = (edge: 'start' | 'end'): void => {
+    const { frame } = playhead.store.getState();
+    const now = session.store.getState().document;
+    const there = maybeExposureAt(exposuresOfTrack(now, track.id), frame);
+    if (!there) return;
+    const [from, to] = edge === 'start' ? [there.from, frame] : [there.to, frame + 1];
+    const patch = from < lengthFrames ? startExposure(now, { track: track.id, from, to }, newId) : undefined;
+    if (patch && (isRefusal(patch) || patch.ops.length > 0)) session.change(patch);
+  };
   const partOf = (part: Part): { from: number; to: number } => {
     const { frame, selection: selected } = playhead.store.getState();
     if (part === 'selection' && selected) return selected;
@@ -183,6 +195,8 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
         ...keycaps,
         KeyI: () => ink(true),
         'Shift+KeyI': () => ink(false),
+        Semicolon: () => setEdge('start'),
+        Quote: () => setEdge('end'),
         KeyK: () => void keyAgain(),
         KeyJ: () => show('feel'),
         KeyY: () => show('why'),

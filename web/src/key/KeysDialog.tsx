@@ -28,6 +28,7 @@ const KEYS: KeyList = [
       ['Q W E R T', 'the first row of the tray, in ink'],
       ['A S D F G', 'the second row'],
       ['Z X C V B', 'the third row'],
+      ["; '", 'the mouth at the playhead starts here; ends here, and the next one starts after it'],
       ['I', 'ink the mouth at the playhead, or all that is selected'],
       ['Shift I', 'back to pencil'],
     ],

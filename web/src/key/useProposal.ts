@@ -105,11 +105,16 @@ export function useChartProposal(proposal: Proposal, onChange?: () => void): Pro
   useEffect(() => {
     if (changed === begun.current) return;
     begun.current = changed;
-    if (changed) {
-      propose(track.rules);
-      tell.current?.();
-    } else leave();
+    if (changed) propose(track.rules);
+    else leave();
   }, [changed, propose, leave, track.rules]);
+  // A chart that changes no mouth is not told of; one that does once, however often it is planned anew.
+  const differs = changed && proposal.changes > 0;
+  const told = useRef(false);
+  useEffect(() => {
+    if (differs && !told.current) tell.current?.();
+    told.current = changed && (told.current || differs);
+  }, [differs, changed]);
   return {
     ...proposal,
     take: () => {
