@@ -145,12 +145,28 @@ export {
   mergePatches,
   PatchMismatch,
   recordsOfPatch,
+  stepOf,
   type Patch,
   type PatchOp,
   type PutOp,
   type ShiftOp,
 } from './document/patch.js';
-export { areOfOneGesture, JOIN_WITHIN_MS, maybeRedo, maybeUndo, NO_HISTORY, recordChange, type History } from './document/history.js';
+export { isReason, REASONS, reasonInWords, type Reason } from './document/reasons.js';
+export {
+  areOfOneGesture,
+  JOIN_WITHIN_MS,
+  joinedToLast,
+  maybeRedo,
+  maybeUndo,
+  NO_HISTORY,
+  NO_PAST,
+  recordChange,
+  withoutStep,
+  withOlder,
+  withOthers,
+  type History,
+  type PastSteps,
+} from './document/history.js';
 export {
   checkFeels,
   checkRules,

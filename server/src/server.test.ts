@@ -212,7 +212,7 @@ describe('changing a scene', () => {
     ['a shift without frames', () => [{ op: 'shift', table: 'exposures', track: 'mouth1' } as never], /frames at and by/],
   ])('refuses %s in a sentence', async (_, opsOf, message) => {
     const { revision, document } = await scene(id);
-    const { body } = await send(id, revision, { id: randomUUID(), reason: 'test.bad', ops: opsOf(document) }).expect(422);
+    const { body } = await send(id, revision, { id: randomUUID(), reason: 'exposure.put', ops: opsOf(document) }).expect(422);
     expect(body.detail).toMatch(message);
     expect(await scene(id)).toMatchObject({ revision, document });
   });

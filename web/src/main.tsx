@@ -5,12 +5,21 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
-import { Toaster } from 'sonner';
+import { toast, Toaster } from 'sonner';
 import { KeyStep } from './key/KeyStep.js';
 import { ScenePage } from './scene/ScenePage.js';
+import { onNothingKept } from './session/unsaved.js';
 import { LostPage } from './ui/LostPage.js';
 
 /** A scene and its Key step come with the page; everything else when it is opened. */
+onNothingKept(() =>
+  toast.warning('This browser keeps nothing aside.', {
+    description: 'Leave a page only when it says “saved”: a closed tab would lose what is not.',
+    duration: Infinity,
+    closeButton: true,
+  }),
+);
+
 const router = createBrowserRouter([
   { path: '/', hydrateFallbackElement: <></>, lazy: async () => ({ Component: (await import('./home/HomePage.js')).HomePage }) },
   {

@@ -1,5 +1,6 @@
 /** What can be done to a chart. Like a scene's commands: a patch, or a refusal that says why not. */
 import { putRecord, type Patch, type PutOp } from '../document/patch.js';
+import type { Reason } from '../document/reasons.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import type { MouthShape } from '../draw/mouthShape.js';
 import type { IdSource, Refusal } from '../scene/commands.js';
@@ -36,7 +37,7 @@ function renumbered(drawings: readonly Drawing[]): PutOp[] {
 }
 
 /** A patch of puts on drawings, refused when the chart would break an invariant. */
-export function checkedPatch(chart: ChartDocument, reason: string, ops: readonly PutOp[], newId: IdSource): Patch | Refusal {
+export function checkedPatch(chart: ChartDocument, reason: Reason, ops: readonly PutOp[], newId: IdSource): Patch | Refusal {
   const after = new Map(ops.map((op) => [op.id, op.after as Drawing | null]));
   const known = chart.drawings.map((drawing) => (after.has(drawing.id) ? after.get(drawing.id)! : drawing)).filter(Boolean);
   const added = ops.filter((op) => op.before === null).map((op) => op.after as unknown as Drawing);
@@ -50,7 +51,7 @@ export function setLook(
   id: string,
   lookIndex: number,
   changes: Partial<Look>,
-  reason: string,
+  reason: Reason,
   newId: IdSource,
 ): Patch | Refusal {
   const drawing = maybeDrawing(chart, id);
@@ -132,8 +133,8 @@ export function setDrawing(chart: ChartDocument, id: string, changes: DrawingCha
     const groups = changes.groups ? other.groups.filter((group) => !changes.groups!.includes(group)) : other.groups;
     return keycap === other.keycap && groups.length === other.groups.length ? [] : [putDrawing(other, { ...other, keycap, groups })];
   });
-  const [what] = Object.keys(changes);
-  return checkedPatch(chart, `drawing.${what ?? 'change'}`, [...giving, putDrawing(drawing, { ...drawing, ...changes })], newId);
+  const [what = 'label'] = Object.keys(changes) as (keyof DrawingChanges)[];
+  return checkedPatch(chart, `drawing.${what}`, [...giving, putDrawing(drawing, { ...drawing, ...changes })], newId);
 }
 
 /** A drawing that is to come into a chart. */

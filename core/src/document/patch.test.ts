@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import {
   applyPatch,
   checkScene,
+  joinedToLast,
   maybeRedo,
   maybeUndo,
   mergePatches,
@@ -10,8 +11,10 @@ import {
   recordChange,
   SCENE_KIND,
   type Exposure,
+  type History,
   type Patch,
   type PutOp,
+  type Reason,
   type SceneDocument,
 } from '../index.js';
 import { countedIds, emptyScene, TEST_CHART, TEST_CHARTS, testPatch } from '../testing/testPatch.js';
@@ -42,7 +45,7 @@ function replaceAll(scene: SceneDocument, exposures: readonly Exposure[], id: st
     before: before.get(key) ?? null,
     after: after.get(key) ?? null,
   }));
-  return { id, reason: 'test.replace', ops };
+  return { id, reason: 'pencil.key', ops };
 }
 
 const anySheet = fc
@@ -81,7 +84,7 @@ describe('patches', () => {
         const longer = { ...scene.settings[0]!, lengthFrames: 48 + by };
         const patch: Patch = {
           id: 's',
-          reason: 'time.insert',
+          reason: 'scene.length',
           ops: [
             { op: 'put', table: 'settings', id: 'scene', before: scene.settings[0]!, after: longer },
             { op: 'shift', table: 'exposures', track: 'mouth1', at, by },
@@ -100,7 +103,7 @@ describe('patches', () => {
     const scene = applyPatch(SCENE_KIND, start, replaceAll(start, exposuresFrom([10, 20], [1, 2, 3], 48), 'p'));
     const removing = (at: number, by: number): Patch => ({
       id: 's',
-      reason: 'time.remove',
+      reason: 'scene.length',
       ops: [{ op: 'shift', table: 'exposures', track: 'mouth1', at, by }],
     });
     expect(() => applyPatch(SCENE_KIND, scene, removing(8, -4))).toThrow(PatchMismatch);
@@ -110,7 +113,11 @@ describe('patches', () => {
   it('refuse a before that is not what is there, and change nothing', () => {
     const scene = emptyScene(48);
     const stale = { ...scene.exposures[0]!, to: 20 };
-    const patch: Patch = { id: 'p', reason: 'x', ops: [{ op: 'put', table: 'exposures', id: stale.id, before: stale, after: null }] };
+    const patch: Patch = {
+      id: 'p',
+      reason: 'exposure.put',
+      ops: [{ op: 'put', table: 'exposures', id: stale.id, before: stale, after: null }],
+    };
     expect(() => applyPatch(SCENE_KIND, scene, patch)).toThrow(PatchMismatch);
     expect(checkScene(scene, TEST_CHARTS)).toEqual([]);
     expect(() => applyPatch(SCENE_KIND, scene, { ...patch, ops: [{ ...patch.ops[0]!, table: 'nothing' }] })).toThrow(PatchMismatch);
@@ -120,7 +127,7 @@ describe('patches', () => {
 describe('history', () => {
   const scene = emptyScene(48);
   const first = scene.exposures[0]!;
-  const step = (from: Exposure, to: Exposure, id: string, reason = 'exposure.put'): Patch => ({
+  const step = (from: Exposure, to: Exposure, id: string, reason: Reason = 'exposure.put'): Patch => ({
     id,
     reason,
     ops: [{ op: 'put', table: 'exposures', id: from.id, before: from, after: to }],
@@ -130,8 +137,11 @@ describe('history', () => {
     { ...first, drawing: 'ring' },
   ];
 
+  const recorded = (history: History, patch: Patch, atMs: number): History =>
+    recordChange(history, joinedToLast(history, patch, atMs), atMs);
+
   it('joins changes of the same record within half a second into one step', () => {
-    const history = recordChange(recordChange(NO_HISTORY, step(first, a, 'p1'), 0), step(a, b, 'p2'), 400);
+    const history = recorded(recorded(NO_HISTORY, step(first, a, 'p1'), 0), step(a, b, 'p2'), 400);
     expect(history.done).toHaveLength(1);
     const undo = maybeUndo(history, 'u')!;
     const changed = applyPatch(SCENE_KIND, applyPatch(SCENE_KIND, scene, step(first, a, 'p1')), step(a, b, 'p2'));
@@ -139,17 +149,17 @@ describe('history', () => {
   });
 
   it('keeps them apart when they are slower, or of another kind', () => {
-    expect(recordChange(recordChange(NO_HISTORY, step(first, a, 'p1'), 0), step(a, b, 'p2'), 600).done).toHaveLength(2);
-    expect(recordChange(recordChange(NO_HISTORY, step(first, a, 'p1'), 0), step(a, b, 'p2', 'exposure.ink'), 100).done).toHaveLength(2);
+    expect(recorded(recorded(NO_HISTORY, step(first, a, 'p1'), 0), step(a, b, 'p2'), 600).done).toHaveLength(2);
+    expect(recorded(recorded(NO_HISTORY, step(first, a, 'p1'), 0), step(a, b, 'p2', 'exposure.ink'), 100).done).toHaveLength(2);
   });
 
   it('redoes what was undone, until something new is done', () => {
     const ids = countedIds();
-    const done = recordChange(NO_HISTORY, step(first, a, 'p1'), 0);
+    const done = recorded(NO_HISTORY, step(first, a, 'p1'), 0);
     const undone = maybeUndo(done, ids())!.history;
     expect(maybeUndo(undone, ids())).toBeUndefined();
     const redo = maybeRedo(undone, ids())!;
     expect(applyPatch(SCENE_KIND, scene, redo.patch).exposures[0]!.drawing).toBe('drop');
-    expect(maybeRedo(recordChange(undone, step(first, b, 'p3'), 10_000), ids())).toBeUndefined();
+    expect(maybeRedo(recorded(undone, step(first, b, 'p3'), 10_000), ids())).toBeUndefined();
   });
 });

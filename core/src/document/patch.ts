@@ -12,6 +12,7 @@
  * inside it, so that the inverse has nothing to guess; trim with `put` first.
  */
 import { frozen, sameJson, type AnyDocument, type DocumentKind, type DocumentRecord, type TableKind } from './documentKind.js';
+import type { Reason } from './reasons.js';
 
 export interface PutOp {
   readonly op: 'put';
@@ -35,9 +36,20 @@ export type PatchOp = PutOp | ShiftOp;
 export interface Patch {
   readonly id: string;
   /** Dotted, e.g. `exposure.put`: shown in the history, and groups undo. */
-  readonly reason: string;
+  readonly reason: Reason;
   readonly ops: readonly PatchOp[];
+  /** The step of undo it is a part of, named by the first patch of that step; its own id without one. */
+  readonly step?: string;
+  /** The step it takes back. */
+  readonly undoes?: string;
+  /** The taken back step it does again. */
+  readonly redoes?: string;
+  /** A step of undo for whoever has the document open, not only for who made it: a reading that arrives. */
+  readonly forAll?: boolean;
 }
+
+/** The step of undo that a patch belongs to. */
+export const stepOf = (patch: Patch): string => patch.step ?? patch.id;
 
 /** Adds (`before` null), changes, or removes (`after` null) a record of a document's table. */
 export function putRecord<D>(table: keyof D & string, before: DocumentRecord | null, after: DocumentRecord | null): PutOp {

@@ -9,6 +9,7 @@ import type { ChartDocument } from '../chart/chart.js';
 import { restDrawing } from '../chart/chart.js';
 import { applyPatch, mergePatches, putRecord, type Patch, type PutOp } from '../document/patch.js';
 import { sameJson } from '../document/documentKind.js';
+import type { Reason } from '../document/reasons.js';
 import { DEFAULT_RULES } from '../keying/rules.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 import { frameAtSample, framesToHold, sampleAtFrame } from '../time/samples.js';
@@ -52,7 +53,7 @@ function growthFor(scene: SceneDocument, clip: Clip): PutOp[] | Refusal {
 }
 
 /** A changed clip with the growth it needs; a patch without ops when nothing changes. */
-function changed(scene: SceneDocument, before: Clip, after: Clip, reason: string, newId: IdSource): Patch | Refusal {
+function changed(scene: SceneDocument, before: Clip, after: Clip, reason: Reason, newId: IdSource): Patch | Refusal {
   if (sameJson(before, after)) return { id: newId(), reason, ops: [] };
   const growth = growthFor(scene, after);
   return isRefusal(growth) ? growth : { id: newId(), reason, ops: [...growth, put('clips', before, after)] };
@@ -88,6 +89,9 @@ export function trimClip(scene: SceneDocument, id: string, end: 'from' | 'to', f
   return changed(scene, clip, { ...clip, atFrame, fromSample: Math.max(0, sampleAtFrame(frameRate, atFrame) - start) }, 'clip.trim', newId);
 }
 
+/** What is changed of a clip, by the first of its changes. */
+const clipReason = (changes: ClipChanges): Reason => `clip.${(Object.keys(changes) as (keyof ClipChanges)[])[0] ?? 'script'}`;
+
 /** Gain, mute, solo, script, language, who speaks. A speaker new to the scene gets a track. */
 export function changeClip(
   scene: SceneDocument,
@@ -101,7 +105,7 @@ export function changeClip(
   const { gainDb = clip.gainDb, characterId = clip.characterId } = changes;
   if (!(gainDb >= GAIN_LIMITS.least && gainDb <= GAIN_LIMITS.most))
     return { refusal: `The gain is ${gainDb} dB. It may be ${GAIN_LIMITS.least} to ${GAIN_LIMITS.most} dB.` };
-  const patch = changed(scene, clip, { ...clip, ...changes }, `clip.${Object.keys(changes)[0] ?? 'change'}`, newId);
+  const patch = changed(scene, clip, { ...clip, ...changes }, clipReason(changes), newId);
   if (isRefusal(patch)) return patch;
   const track = trackFor(scene, characterId, speaker, newId);
   if (isRefusal(track)) return track;

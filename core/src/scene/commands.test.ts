@@ -66,7 +66,7 @@ describe('a keycap', () => {
     const scene = emptyScene();
     const gap: Patch = {
       id: 'g',
-      reason: 'x',
+      reason: 'exposure.put',
       ops: [
         { op: 'put', table: 'exposures', id: 'rest0', before: scene.exposures[0]!, after: { ...scene.exposures[0]!, from: 12 } as never },
       ],

@@ -1,7 +1,7 @@
 import { EntityManager } from '@mikro-orm/libsql';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Patch, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { chartSettings, checkChart, type ChartDocument, type ChartView, type RevisionView } from '@zest-jaw/core';
+import { chartSettings, checkChart, replaceDrawing, type ChartDocument, type ChartView, type RevisionView } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
 import { cannotUse } from '../guard/problem.js';
@@ -75,9 +75,17 @@ export class ChartController {
   @HttpCode(200)
   @ApiOperation({ summary: 'Shows another drawing wherever scenes show this one: one change a scene, undone like any.' })
   async replace(@Param('id') id: string, @Body() { drawing, by }: ReplaceDrawingDto): Promise<{ scenes: number }> {
-    const patches = await this.charts.replacements(id, drawing, by);
-    for (const [sceneId, patch] of patches) await this.scenes.applyOwn(sceneId, () => Promise.resolve(patch));
-    return { scenes: patches.size };
+    const showing = await this.charts.scenesToReplaceIn(id, drawing, by);
+    for (const sceneId of showing)
+      await this.scenes.applyOwn(sceneId, (scene) => Promise.resolve(replaceDrawing(scene, id, drawing, by, randomUUID)));
+    return { scenes: showing.length };
+  }
+
+  @Get(':id/past')
+  @ApiOperation({ summary: 'The patches that led to a revision, newest first, a page of them.' })
+  async past(@Param('id') id: string, @Query('upTo', ParseIntPipe) upTo: number): Promise<RevisionView[]> {
+    await this.charts.load(id);
+    return this.charts.patchesUpTo(id, upTo);
   }
 
   @Patch(':id')

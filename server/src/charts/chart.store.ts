@@ -1,17 +1,7 @@
 /** Mouth charts as documents with revisions. A drawing that a scene shows cannot be taken from under it. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import {
-  CHART_KIND,
-  chartSettings,
-  checkChart,
-  drawingsUsed,
-  picturesOfChart,
-  replaceDrawing,
-  type ChartDocument,
-  type Patch,
-} from '@zest-jaw/core';
-import { randomUUID } from 'node:crypto';
+import { CHART_KIND, chartSettings, checkChart, drawingsUsed, picturesOfChart, type ChartDocument } from '@zest-jaw/core';
 import { AssetStore } from '../assets/asset.store.js';
 import { DocumentStore } from '../documents/document.store.js';
 import { cannotUse } from '../guard/problem.js';
@@ -54,18 +44,14 @@ export class ChartStore extends DocumentStore<ChartDocument, Chart> {
     if (missing.length > 0) throw cannotUse(`${missing.length} of the chart’s pictures are not here. Import them again.`);
   }
 
-  /** The patches that show another drawing wherever this one is shown, by scene id. */
-  async replacements(chartId: string, drawing: string, by: string): Promise<Map<string, Patch>> {
+  /** The scenes that show a drawing for which another of the chart is to be shown. */
+  async scenesToReplaceIn(chartId: string, drawing: string, by: string): Promise<string[]> {
     const { document } = await this.load(chartId);
     for (const id of [drawing, by])
       if (!document.drawings.some((candidate) => candidate.id === id))
         throw cannotUse('One of these drawings is no longer in the chart. Choose another.');
-    const patches = new Map<string, Patch>();
-    for (const scene of await this.em.findAll(Scene, { populate: ['document'] })) {
-      const patch = replaceDrawing(scene.document, chartId, drawing, by, randomUUID);
-      if (patch.ops.length > 0) patches.set(scene.id, patch);
-    }
-    return patches;
+    const scenes = await this.em.findAll(Scene, { populate: ['document'] });
+    return scenes.filter((scene) => drawingsUsed(scene.document, chartId).has(drawing)).map((scene) => scene.id);
   }
 
   protected on(em: EntityManager): this {

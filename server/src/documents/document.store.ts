@@ -10,6 +10,10 @@ import { applyPatch, PatchMismatch, type DocumentKind, type Patch, type Revision
 import { cannotUse, notThere, staleBase } from '../guard/problem.js';
 import { RevisionRow } from '../storage/entities.js';
 
+/** What one answer holds of a document's past. */
+const MAX_PATCHES_A_PAGE = 40;
+const MAX_PAGE_LETTERS = 2_000_000;
+
 export interface Revised<D> {
   id: string;
   document: D;
@@ -56,6 +60,18 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
   }
 
   /**
+   * The patches that led to a revision, newest first, as many as go into one answer: at most
+   * `MAX_PATCHES_A_PAGE`, and no more than about `MAX_PAGE_LETTERS` of JSON, but always one.
+   */
+  async patchesUpTo(id: string, revision: number): Promise<RevisionView[]> {
+    const where = { [this.owner]: id, revision: { $lte: revision } } as FilterQuery<RevisionRow>;
+    const newest = await this.em.find(this.revisions, where, { orderBy: { revision: 'desc' } as never, limit: MAX_PATCHES_A_PAGE });
+    let letters = 0;
+    const fitting = newest.findIndex((row) => (letters += JSON.stringify(row.patch).length) > MAX_PAGE_LETTERS);
+    return newest.slice(0, fitting < 0 ? undefined : Math.max(1, fitting)).map((row) => ({ revision: row.revision, patch: row.patch }));
+  }
+
+  /**
    * Applies a client's patch. The same patch id again answers with the revision it got the
    * first time; a stale base answers 409 with the patches since.
    */
@@ -64,24 +80,27 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
       const row = await store.load(id);
       const known = await store.em.findOne(store.revisions, { [store.owner]: id, patchId: patch.id } as FilterQuery<RevisionRow>);
       if (known) return { revision: known.revision, document: row.document };
-      if (baseRevision !== row.revision) throw staleBase(baseRevision, row.revision, await store.patchesSince(id, baseRevision));
+      if (baseRevision !== row.revision)
+        throw staleBase(store.noun, baseRevision, row.revision, await store.patchesSince(id, baseRevision));
       return store.write(row, patch);
     });
   }
 
-  /** Applies a patch that the server makes from the document as it is. */
+  /** Applies a patch that the server makes from the document as it is: a step of undo for everybody who has it open. */
   applyOwn(id: string, makePatch: (document: D, store: this) => Promise<Patch>): Promise<Applied<D>> {
     return this.inTransaction(async (store) => {
       const row = await store.load(id);
       const patch = await makePatch(row.document, store);
       if (patch.ops.length === 0) return { revision: row.revision, document: row.document };
-      return store.write(row, patch);
+      // Whoever has it open did not make this, but it is theirs to take back.
+      return store.write(row, { ...patch, forAll: true });
     });
   }
 
   /** SQLite has one connection: everything in a transaction must go through the transaction's own entity manager, or it waits for itself. */
   protected inTransaction<Answer>(work: (store: this) => Promise<Answer>): Promise<Answer> {
-    return this.em.transactional((em) => work(this.on(em as EntityManager)));
+    // Nothing that was read before it counts: between that and now another change may have come in.
+    return this.em.transactional((em) => work(this.on(em as EntityManager)), { clear: true });
   }
 
   private async write(row: Row, patch: Patch): Promise<Applied<D>> {

@@ -1,21 +1,8 @@
 /** The body of a change of any document. */
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import type { Patch } from '@zest-jaw/core';
+import { REASONS, type Patch, type Reason } from '@zest-jaw/core';
 import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsIn,
-  IsInt,
-  IsObject,
-  IsOptional,
-  IsString,
-  Length,
-  Matches,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsObject, IsOptional, IsString, Length, Matches, Min, ValidateNested } from 'class-validator';
 import { cannotUse } from '../guard/problem.js';
 import { MAX_OPS_PER_PATCH } from '../scenes/limits.js';
 
@@ -71,10 +58,24 @@ export class PatchDocumentDto {
   @Matches(ID)
   patchId!: string;
 
-  @ApiProperty({ example: 'exposure.put' })
-  @Matches(/^[a-z]+(\.[a-z]+)*$/)
-  @MaxLength(60)
-  reason!: string;
+  @ApiProperty({ enum: Object.keys(REASONS), example: 'exposure.put' })
+  @IsIn(Object.keys(REASONS), { message: 'This change has a reason that is not known here. Reload the page: the application was updated.' })
+  reason!: Reason;
+
+  @ApiPropertyOptional({ description: 'The step of undo it is a part of.' })
+  @IsOptional()
+  @Matches(ID)
+  step?: string;
+
+  @ApiPropertyOptional({ description: 'The step it takes back.' })
+  @IsOptional()
+  @Matches(ID)
+  undoes?: string;
+
+  @ApiPropertyOptional({ description: 'The taken back step it does again.' })
+  @IsOptional()
+  @Matches(ID)
+  redoes?: string;
 
   @ApiProperty({ type: [PatchOpDto] })
   @IsArray()
@@ -109,6 +110,6 @@ function wholeOp(op: PatchOpDto): unknown {
 }
 
 /** The patch of a body, as plain JSON. */
-export function patchOfBody({ patchId, reason, ops }: PatchDocumentDto): Patch {
-  return JSON.parse(JSON.stringify({ id: patchId, reason, ops: ops.map(wholeOp) })) as Patch;
+export function patchOfBody({ patchId, reason, ops, step, undoes, redoes }: PatchDocumentDto): Patch {
+  return JSON.parse(JSON.stringify({ id: patchId, reason, ops: ops.map(wholeOp), step, undoes, redoes })) as Patch;
 }

@@ -15,11 +15,11 @@ export const notThere = (what: string): Problem =>
 
 export const cannotUse = (detail: string): Problem => new Problem(422, 'Cannot be used', detail);
 
-export const staleBase = (baseRevision: number, revision: number, patchesSince: unknown[]): Problem =>
+export const staleBase = (noun: string, baseRevision: number, revision: number, patchesSince: unknown[]): Problem =>
   new Problem(
     409,
-    'The scene has changed',
-    `This change was made on revision ${baseRevision}, but the scene is at ${revision}. Take in the changes since and send it again.`,
+    'It has changed',
+    `This change was made on revision ${baseRevision}, but the ${noun} is at ${revision}. Take in the changes since and send it again.`,
     {
       revision,
       patchesSince,

@@ -93,10 +93,14 @@ export class ReadingService implements OnModuleInit {
     return reading.warnings;
   }
 
-  /** The reading as one revision, the pencil of every track of its speaker as the next. */
+  /** The reading as one revision, the pencil of every track of its speaker as the next: one step of undo together. */
   private async takeAndKey(em: EntityManager, sceneId: string, clipId: string, reading: Reading): Promise<void> {
     const scenes = new SceneStore(em);
-    const taken = await scenes.applyWithCharts(sceneId, (document) => patchOf(takeReading(document, clipId, reading, randomUUID)));
+    const step = randomUUID();
+    const taken = await scenes.applyWithCharts(sceneId, (document) => ({
+      ...patchOf(takeReading(document, clipId, reading, randomUUID)),
+      step,
+    }));
     const { clips, tracks } = taken.document;
     const speaker = clips.find((clip) => clip.id === clipId)?.characterId;
     const charts = await scenes.chartsOf(taken.document);
@@ -105,7 +109,7 @@ export class ReadingService implements OnModuleInit {
       await scenes.applyWithCharts(sceneId, (document, now) => {
         // Recordings slid or trimmed meanwhile are no longer heard so.
         const isSame = sameJson(document.clips, clips) && sameJson(document.settings, taken.document.settings);
-        return pencilPatch(document, now, track.id, isSame ? heard : undefined);
+        return { ...pencilPatch(document, now, track.id, isSame ? heard : undefined), step };
       });
     }
   }

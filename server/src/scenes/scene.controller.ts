@@ -117,6 +117,13 @@ export class SceneController {
     return this.scenes.patchesSince(id, since);
   }
 
+  @Get(':id/past')
+  @ApiOperation({ summary: 'The patches that led to a revision, newest first, a page of them.' })
+  async past(@Param('id') id: string, @Query('upTo', ParseIntPipe) upTo: number): Promise<RevisionView[]> {
+    await this.scenes.load(id);
+    return this.scenes.patchesUpTo(id, upTo);
+  }
+
   @Patch(':id')
   @ApiOperation({ summary: 'Changes a scene. 409 on a stale base, with the patches since; harmless to repeat.' })
   async change(@Param('id') id: string, @Body() body: PatchDocumentDto): Promise<{ revision: number }> {

@@ -19,12 +19,13 @@ export class Unreachable extends Error {
 
 export async function api<Answer>(path: string, init: RequestInit = {}): Promise<Answer> {
   let response: Response;
+  let text: string;
   try {
     response = await fetch(`/api${path}`, init);
+    text = await response.text();
   } catch {
     throw new Unreachable();
   }
-  const text = await response.text();
   let body: unknown = null;
   try {
     body = text === '' ? null : JSON.parse(text);
@@ -40,8 +41,13 @@ export async function api<Answer>(path: string, init: RequestInit = {}): Promise
   );
 }
 
-export function sendJson<Answer>(method: 'POST' | 'PATCH' | 'PUT', path: string, body: unknown): Promise<Answer> {
-  return api<Answer>(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+export function sendJson<Answer>(method: 'POST' | 'PATCH' | 'PUT', path: string, body: unknown, signal?: AbortSignal): Promise<Answer> {
+  return api<Answer>(path, {
+    method,
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+    ...(signal && { signal }),
+  });
 }
 
 /** What to tell the user about any error. */

@@ -1,7 +1,7 @@
 /** A chart by itself: the Chart step without a scene around it. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { CHART_KIND, chartSettings, checkChart, type ChartDocument, type ChartView, type ProductionView } from '@zest-jaw/core';
-import { useEffect, useState, type ReactElement } from 'react';
+import { useEffect, useMemo, useState, type ReactElement } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -32,6 +32,7 @@ export function ChartPage(): ReactElement {
 
 function ChartWithSession({ view, productions }: { view: ChartView; productions: readonly ProductionView[] }): ReactElement {
   const [session, setSession] = useState<DocumentSession<ChartDocument>>();
+  const [fault, setFault] = useState<string>();
   const client = useQueryClient();
   useEffect(() => {
     let opened: DocumentSession<ChartDocument> | undefined;
@@ -42,10 +43,12 @@ function ChartWithSession({ view, productions }: { view: ChartView; productions:
       check: import.meta.env.DEV ? checkChart : undefined,
       onRefusal: (sentence: string) => void toast.message(sentence),
     };
-    void openSession<ChartDocument>(view, options).then((next) => {
-      if (wanted) setSession((opened = next));
-      else next.close();
-    });
+    openSession<ChartDocument>(view, options)
+      .then((next) => {
+        if (wanted) setSession((opened = next));
+        else next.close();
+      })
+      .catch((error: unknown) => setFault(sentenceOf(error)));
     return () => {
       wanted = false;
       opened?.close();
@@ -53,6 +56,7 @@ function ChartWithSession({ view, productions }: { view: ChartView; productions:
       void client.invalidateQueries({ queryKey: ['charts'] });
     };
   }, [view, client]);
+  if (fault) return <AlonePage title="This chart cannot be opened" text={fault} />;
   if (!session) return <AlonePage busy title="Opening the chart…" />;
   return <OpenedChart view={view} productions={productions} session={session} />;
 }
@@ -67,7 +71,8 @@ function OpenedChart({
   session: DocumentSession<ChartDocument>;
 }): ReactElement {
   const navigate = useNavigate();
-  const { saveState, document } = useStore(session.store);
+  const document = useStore(session.store, (state) => state.document);
+  const saved = useMemo(() => [session], [session]);
   const production = productions.find((candidate) => candidate.characters.some((character) => character.id === view.characterId));
   const character = production?.characters.find((candidate) => candidate.id === view.characterId);
   const { name } = chartSettings(document);
@@ -86,7 +91,7 @@ function OpenedChart({
           <span aria-hidden>/</span> {character?.name ?? 'Nobody’s'} <span aria-hidden>/</span>{' '}
           <b className="font-semibold text-ink">{name}</b>
         </p>
-        <SaveWord states={[saveState]} />
+        <SaveWord sessions={saved} />
       </TopBar>
       <ChartWorkspace
         chartId={view.id}

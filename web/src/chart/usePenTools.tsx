@@ -11,6 +11,7 @@ import {
   type LineMark,
   type Mark,
   type Point,
+  type Reason,
 } from '@zest-jaw/core';
 import { useRef, useState, type PointerEvent, type ReactElement, type ReactNode } from 'react';
 import { toast } from 'sonner';
@@ -66,7 +67,7 @@ export function usePenTools({ colour, size }: PenSettings): PenTools {
   const { x, y, scale } = look.placement;
   const toArt = (at: Point): Point => ({ x: (at.x - x) / scale, y: (at.y - y) / scale });
 
-  const setMarks = (make: (marks: readonly Mark[]) => readonly Mark[], reason: string): void => {
+  const setMarks = (make: (marks: readonly Mark[]) => readonly Mark[], reason: Reason): void => {
     if (!art) return;
     change((now) => {
       const current = now.drawings.find((candidate) => candidate.id === drawing.id);
@@ -131,7 +132,7 @@ export function usePenTools({ colour, size }: PenSettings): PenTools {
     gesture.current = null;
     if (!current || !art) return;
     // Each stroke is a step of undo of its own, however quickly one follows another.
-    session.mark();
+    const mark = session.mark();
     if (current.kind === 'line') {
       // A tap makes a dot.
       const points =
@@ -148,6 +149,7 @@ export function usePenTools({ colour, size }: PenSettings): PenTools {
       const reference = { ...art.reference, box: movedBox(art.reference.box, current) };
       change((now) => setLook(now, drawing.id, lookIndex, { art: { ...art, reference } }, 'drawing.reference', newId));
     }
+    session.squash(mark);
     showAgain((count) => count + 1);
   };
 

@@ -3,9 +3,22 @@ import { useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
+import type { ConflictCause } from '../session/saving.js';
 import type { DocumentSession } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
+
+const TITLES: Readonly<Record<ConflictCause, (noun: string) => string>> = {
+  changed: (noun) => `This ${noun} was changed elsewhere`,
+  older: (noun) => `The server has an older version of this ${noun}`,
+  gone: (noun) => `This ${noun} is no longer on the server`,
+};
+
+const REASONS: Readonly<Record<ConflictCause, (changes: string) => string>> = {
+  changed: (changes) => `${changes} not fit what is there now.`,
+  older: () => 'What the server has is from before your last changes, as if a backup had been put back.',
+  gone: () => 'It was removed while you had it open, in another window or by somebody else.',
+};
 
 export interface ConflictDialogProps<D> {
   readonly session: DocumentSession<D>;
@@ -31,17 +44,18 @@ export function ConflictDialog<D>({ session, noun, title, onGoOn }: ConflictDial
       setBusy(false);
     }
   };
+  const cause = state.conflict ?? 'changed';
   const changes = state.unconfirmed.length === 1 ? 'Your last change does' : `Your last ${state.unconfirmed.length} changes do`;
   return (
     <Modal
       open
-      title={`This ${noun} was changed elsewhere`}
-      description={`${changes} not fit what is there now. Both versions are kept: yours becomes a ${noun} of its own beside this one.`}
+      title={TITLES[cause](noun)}
+      description={`${REASONS[cause](changes)} Nothing is thrown away: your version becomes a ${noun} of its own.`}
       onClose={() => undefined}
     >
       <div className="mt-5 flex justify-end gap-2">
         <Button weight={onGoOn ? 'quiet' : 'main'} disabled={busy} onClick={() => void keep(false)}>
-          Keep mine beside it, stay here
+          {cause === 'gone' ? 'Keep mine, stay here' : 'Keep mine beside it, stay here'}
         </Button>
         {onGoOn && (
           <Button weight="main" disabled={busy} onClick={() => void keep(true)}>

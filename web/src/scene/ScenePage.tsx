@@ -22,7 +22,7 @@ import {
   type SceneView,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type ReactElement } from 'react';
+import { useCallback, useEffect, useMemo, useState, type ReactElement } from 'react';
 import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -34,8 +34,8 @@ import { sheetData } from '../barSheet/sheetData.js';
 import { useOwnFeels } from '../key/useOwnFeels.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
 import { loadPictures } from '../mouth/pictures.js';
-import { openSession, type DocumentSession, type SaveState, type SessionState } from '../session/documentSession.js';
-import { SaveWord } from './SaveWord.js';
+import { openSession, type DocumentSession, type SessionState } from '../session/documentSession.js';
+import { SaveWord, type AnySession } from './SaveWord.js';
 import { AlonePage } from '../ui/AlonePage.js';
 import { TopBar } from '../ui/Frame.js';
 import { soundSettings } from '../sound/soundSettings.js';
@@ -44,6 +44,7 @@ import { theme } from '../ui/theme.js';
 import { Conflict } from './Conflict.js';
 import { SceneSettingsMenu } from './SceneSettingsMenu.js';
 import { SceneContext, type OpenScene } from './sceneContext.js';
+import { useOfSessions } from './useOfSessions.js';
 import { useSceneSound } from './useSceneSound.js';
 
 const STEPS = [
@@ -66,25 +67,13 @@ function useOfCharts<T>(
   sessions: ReadonlyMap<string, DocumentSession<ChartDocument>>,
   pick: (state: SessionState<ChartDocument>) => T,
 ): ReadonlyMap<string, T> {
-  const kept = useRef<ReadonlyMap<string, T>>(new Map());
-  const read = (): ReadonlyMap<string, T> => {
-    const next = new Map([...sessions].map(([id, { store }]) => [id, pick(store.getState())] as const));
-    const same = next.size === kept.current.size && [...next].every(([id, value]) => kept.current.get(id) === value);
-    return same ? kept.current : (kept.current = next);
-  };
-  const subscribe = useCallback(
-    (onChange: () => void) => {
-      const ends = [...sessions.values()].map(({ store }) => store.subscribe(onChange));
-      return () => ends.forEach((end) => end());
-    },
-    [sessions],
-  );
-  return useSyncExternalStore(subscribe, read);
+  const list = useMemo(() => [...sessions.values()], [sessions]);
+  const picked = useOfSessions(list, pick);
+  return useMemo(() => new Map([...sessions.keys()].map((id, index) => [id, picked[index]!])), [sessions, picked]);
 }
 
 const NOBODY: readonly CharacterView[] = [];
 
-const saveStateOf = (state: SessionState<ChartDocument>): SaveState => state.saveState;
 const documentOf = (state: SessionState<ChartDocument>): ChartDocument => state.document;
 
 function SceneHeader({
@@ -93,7 +82,7 @@ function SceneHeader({
   document,
   production,
 }: Sessions & { document: SceneDocument; production: string }): ReactElement {
-  const states = [useStore(session.store, (state) => state.saveState), ...useOfCharts(chartSessions, saveStateOf).values()];
+  const saved = useMemo<AnySession[]>(() => [session, ...chartSessions.values()], [session, chartSessions]);
   const { title, frameRate } = sceneSettings(document);
   const hold = document.tracks[0]?.rules.holdFrames ?? 1;
   return (
@@ -117,7 +106,7 @@ function SceneHeader({
       <div className="flex shrink-0 items-center gap-4 text-[14px] text-ink-soft">
         <span>{`${formatFrameRate(frameRate)} fps · ${HOLDS[hold] ?? `held ${hold}`}`}</span>
         <SceneSettingsMenu />
-        <SaveWord states={states} />
+        <SaveWord sessions={saved} />
       </div>
     </TopBar>
   );

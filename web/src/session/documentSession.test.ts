@@ -1,17 +1,7 @@
 /** Saving: one request at a time, nothing lost, and honest about it. The server is a small stand-in that keeps its rules. */
-import {
-  applyPatch,
-  checkScene,
-  DEFAULT_RULES,
-  newScene,
-  type Patch,
-  putDrawing,
-  SCENE_KIND,
-  type SceneDocument,
-  type SceneView,
-  starterChart,
-} from '@zest-jaw/core';
-import { newId, openSession, type DocumentSession } from './documentSession.js';
+import { type SceneDocument } from '@zest-jaw/core';
+import { newId, type DocumentSession } from './documentSession.js';
+import { empty, openOn, put, StandInServer, standIn } from './testing/standInServer.js';
 import { loadUnsaved } from './unsaved.js';
 
 const kept = new Map<string, unknown>();
@@ -21,88 +11,17 @@ jest.mock('idb-keyval', () => ({
   del: (key: string) => Promise.resolve(void kept.delete(key)),
 }));
 
-const chart = starterChart('Test', 'brush');
-const clip = { characterId: 'c', audio: 'a', fileName: 'f', lengthSamples: 96_000, script: '', language: 'en' as const };
-const empty = newScene({
-  title: 'Test',
-  frameRate: { num: 24, den: 1 },
-  firstFrame: 1,
-  chartId: 'chart',
-  chart,
-  rules: DEFAULT_RULES,
-  clip,
-});
-
-class StandInServer {
-  revisions: Patch[] = [];
-  reachable = true;
-  requests = 0;
-  inFlight = 0;
-  mostInFlight = 0;
-  copies: SceneDocument[] = [];
-
-  get document(): SceneDocument {
-    return this.revisions.reduce((scene, patch) => applyPatch(SCENE_KIND, scene, patch), empty);
-  }
-
-  view(): SceneView {
-    return { id: 's', productionId: 'p', revision: this.revisions.length, document: this.document, reading: null };
-  }
-
-  private since(revision: number): unknown[] {
-    return this.revisions.slice(revision).map((patch, index) => ({ revision: revision + index + 1, patch }));
-  }
-
-  private answer(path: string, method: string, body: Record<string, unknown>): [number, unknown] {
-    if (method === 'PATCH') {
-      const known = this.revisions.findIndex((patch) => patch.id === body['patchId']);
-      if (known >= 0) return [200, { revision: known + 1 }];
-      if (body['baseRevision'] !== this.revisions.length)
-        return [409, { detail: 'stale', patchesSince: this.since(Number(body['baseRevision'])) }];
-      if (body['reason'] === 'bad.patch') return [422, { detail: 'The server will not have this.' }];
-      this.revisions.push({ id: String(body['patchId']), reason: String(body['reason']), ops: body['ops'] as Patch['ops'] });
-      return [200, { revision: this.revisions.length }];
-    }
-    if (path.endsWith('/copies')) {
-      this.copies.push(body['document'] as SceneDocument);
-      return [201, { id: 'copy' }];
-    }
-    const since = /since=(\d+)/.exec(path);
-    return since ? [200, this.since(Number(since[1]))] : [200, this.view()];
-  }
-
-  fetch = async (path: string, { method = 'GET', body }: { method?: string; body?: string } = {}): Promise<unknown> => {
-    this.requests += 1;
-    this.mostInFlight = Math.max(this.mostInFlight, ++this.inFlight);
-    await Promise.resolve();
-    this.inFlight -= 1;
-    if (!this.reachable) throw new TypeError('no network');
-    const [status, content] = this.answer(path, method, body ? (JSON.parse(body) as Record<string, unknown>) : {});
-    return { ok: status < 300, status, text: () => Promise.resolve(JSON.stringify(content)) };
-  };
-}
-
 let server: StandInServer;
 let refusals: string[];
 let session: DocumentSession<SceneDocument>;
 
-const open = async (): Promise<DocumentSession<SceneDocument>> =>
-  openSession(JSON.parse(JSON.stringify(server.view())) as SceneView, {
-    kind: SCENE_KIND,
-    path: '/scenes',
-    check: (document: SceneDocument) => checkScene(document, new Map([['chart', chart]])),
-    onRefusal: (sentence) => refusals.push(sentence),
-  });
-
-const put = (on: DocumentSession<SceneDocument>, frame: number, drawing: string): boolean =>
-  on.change(putDrawing(on.store.getState().document, { track: 'mouth1', frame, drawing }, chart, newId));
+const open = (): Promise<DocumentSession<SceneDocument>> => openOn(server, refusals);
 
 beforeEach(async () => {
   kept.clear();
   server = new StandInServer();
   refusals = [];
-  Object.assign(globalThis, { fetch: server.fetch });
-  Object.assign(globalThis.crypto, { randomUUID: () => `id-${Math.random()}` });
+  standIn(server);
   session = await open();
 });
 afterEach(() => session.close());
@@ -150,12 +69,12 @@ describe('a session', () => {
   });
 
   it('keeps work while the server is away, over a closed tab, and sends it once', async () => {
-    server.reachable = false;
+    server.mood = () => 'away';
     put(session, 10, 'drop');
     await expect(session.flush()).rejects.toThrow(/Not everything is saved/);
-    expect(session.store.getState().saveState).toBe('unreachable');
+    expect(session.store.getState().saveState).toBe('waiting');
     session.close();
-    server.reachable = true;
+    server.mood = undefined;
     session = await open();
     expect(session.store.getState().document.exposures).toHaveLength(2);
     await session.flush();
@@ -199,35 +118,23 @@ describe('a session', () => {
     other.close();
   });
 
-  it('goes back to what the server has when it refuses a change, and says why', async () => {
-    const [exposure] = empty.exposures;
-    session.change({
-      id: newId(),
-      reason: 'bad.patch',
-      ops: [{ op: 'put', table: 'exposures', id: exposure!.id, before: exposure!, after: { ...exposure!, drawing: 'ring' } as never }],
-    });
-    await session.flush();
-    expect(refusals).toEqual(['The server will not have this.']);
-    expect(session.store.getState().document.exposures).toEqual(empty.exposures);
-  });
-
   it('sends a drag as one change, and never changes what the server may have already', async () => {
     const drag = (drawing: string): boolean => {
       const { document } = session.store.getState();
       const [exposure] = document.exposures;
       const op = { op: 'put' as const, table: 'exposures', id: exposure!.id, before: exposure!, after: { ...exposure!, drawing } as never };
-      return session.change({ id: newId(), reason: 'exposure.drag', ops: [op] });
+      return session.change({ id: newId(), reason: 'exposure.start', ops: [op] });
     };
     for (const drawing of ['drop', 'ring', 'lift', 'mid']) drag(drawing);
     await session.flush();
     expect(server.revisions).toHaveLength(1);
     expect(server.document).toEqual(session.store.getState().document);
-    server.reachable = false;
+    server.mood = () => 'away';
     drag('tip');
     await expect(session.flush()).rejects.toThrow();
     drag('push');
     expect(session.store.getState().unconfirmed).toHaveLength(2);
-    server.reachable = true;
+    server.mood = undefined;
     await session.flush();
     expect(server.document.exposures[0]!.drawing).toBe('push');
   });

@@ -1,17 +1,23 @@
 /**
  * An open document, a scene or a chart: as the server has it, the patches on top that it has not
  * acknowledged yet, undo and redo, and an honest word on whether all is saved. One request
- * is in flight at a time; a patch is kept until it is acknowledged.
+ * is in flight at a time; a patch is kept until it is acknowledged or plainly refused.
  */
 import {
   applyPatch,
   areOfOneGesture,
   isRefusal,
+  joinedToLast,
   maybeRedo,
   maybeUndo,
   mergePatches,
   NO_HISTORY,
+  PatchMismatch,
+  reasonInWords,
   recordChange,
+  stepOf,
+  withoutStep,
+  withOthers,
   type DocumentKind,
   type History,
   type Patch,
@@ -19,16 +25,19 @@ import {
   type RevisionView,
 } from '@zest-jaw/core';
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { api, ApiProblem, sendJson, sentenceOf, Unreachable } from '../api/http.js';
-import { maybeRebase } from './rebase.js';
-import { keepUnsaved, loadUnsaved } from './unsaved.js';
+import { api, sendJson, sentenceOf } from '../api/http.js';
+import { pastUpTo, withOlderPatches, withPage, type Past } from './pastSteps.js';
+import { maybeRebase, withWhatFits } from './rebase.js';
+import { answerOfBody, answerOfError, type ConflictCause, type SendAnswer } from './saving.js';
+import { createSender, type Sent } from './sender.js';
+import { keepUnsaved, loadUnsaved, type RefusedPatch } from './unsaved.js';
 
-/** How long changes are gathered before they are sent, in milliseconds. */
-const SEND_AFTER_MS = 300;
-/** How long until an unreachable server is tried again. */
-const RETRY_AFTER_MS = 3000;
+/** How long an answer may take before the request is given up and made again, in milliseconds. */
+const ANSWER_WITHIN_MS = 30_000;
+/** With fewer steps than this left, older ones are asked for. */
+const ASK_FOR_OLDER_AT = 3;
 
-export type SaveState = 'saved' | 'saving' | 'unreachable' | 'conflict';
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict';
 
 export interface SessionState<D> {
   readonly documentId: string;
@@ -37,13 +46,22 @@ export interface SessionState<D> {
   readonly document: D;
   readonly unconfirmed: readonly Patch[];
   readonly history: History;
+  /** What was done before this session, as far as it has been asked for. */
+  readonly past: Past;
   readonly saveState: SaveState;
+  /** Why what is waiting is not saved yet. */
+  readonly trouble: string | undefined;
+  /** What the server's document is to ours, in a conflict. */
+  readonly conflict: ConflictCause | undefined;
+  /** What the server would not have, until it is put away. */
+  readonly refused: readonly RefusedPatch[];
 }
 
 export interface DocumentSession<D> {
   readonly store: StoreApi<SessionState<D>>;
   /** Applies a command's patch; a refusal is told to `onRefusal` and changes nothing. */
   change(result: Patch | Refusal): boolean;
+  /** Takes the last step back; false with none left. Steps from before the session are fetched when they are wanted. */
   undo(): boolean;
   redo(): boolean;
   /** Begins a gesture; what it does until its end is one step of undo, however long it takes. Answers with what `squash` wants. */
@@ -54,6 +72,10 @@ export interface DocumentSession<D> {
   refresh(): Promise<void>;
   /** Resolves when everything is acknowledged, or rejects with why not. */
   flush(): Promise<void>;
+  /** Tries again at once instead of waiting. */
+  retry(): void;
+  /** Puts away what was refused. */
+  forgetRefused(): void;
   /** Keeps this side of a conflict as a document of its own, takes the server's side here; answers with the new document's id. */
   keepAsCopy(title: string): Promise<string>;
   close(): void;
@@ -83,15 +105,29 @@ export const newId = (): string => crypto.randomUUID();
 /** Opens a document, with whatever a closed tab left unsaved on top. */
 export async function openSession<D>(view: DocumentView<D>, options: SessionOptions<D>): Promise<DocumentSession<D>> {
   const { kind, path } = options;
-  const start = { documentId: view.id, revision: view.revision, confirmed: view.document, document: view.document, history: NO_HISTORY };
-  const kept = await loadUnsaved(`${path}/${view.id}`);
-  if (!kept)
-    return sessionOn(
-      createStore<SessionState<D>>(() => ({ ...start, unconfirmed: [], saveState: 'saved' })),
+  const address = `${path}/${view.id}`;
+  const kept = await loadUnsaved(address);
+  const opened = (state: Partial<SessionState<D>>): DocumentSession<D> =>
+    sessionOn(
+      createStore<SessionState<D>>(() => ({
+        documentId: view.id,
+        revision: view.revision,
+        confirmed: view.document,
+        document: view.document,
+        unconfirmed: [],
+        history: NO_HISTORY,
+        past: pastUpTo(view.revision),
+        saveState: 'saved',
+        trouble: undefined,
+        conflict: undefined,
+        refused: kept?.refused ?? [],
+        ...state,
+      })),
       options,
     );
+  if (!kept || kept.patches.length === 0) return opened({});
   // The tab that left these may have got them through after the view was fetched: what came since the view goes in first.
-  const since = await api<RevisionView[]>(`${path}/${view.id}/patches?since=${Math.min(kept.baseRevision, view.revision)}`);
+  const since = await api<RevisionView[]>(`${address}/patches?since=${Math.min(kept.baseRevision, view.revision)}`);
   const known = new Set(since.map(({ patch }) => patch.id));
   const own = kept.patches.filter((patch) => !known.has(patch.id));
   const newer = since.filter(({ revision }) => revision > view.revision);
@@ -102,104 +138,132 @@ export async function openSession<D>(view: DocumentView<D>, options: SessionOpti
     own,
   );
   const revision = newer.at(-1)?.revision ?? view.revision;
-  const state: SessionState<D> = rebased
-    ? { ...start, ...rebased, revision, saveState: own.length > 0 ? 'saving' : 'saved' }
-    : { ...start, unconfirmed: own, saveState: 'conflict' };
-  return sessionOn(
-    createStore<SessionState<D>>(() => state),
-    options,
-  );
+  if (!rebased) {
+    const conflict = kept.baseRevision > view.revision ? 'older' : 'changed';
+    return opened({ unconfirmed: own, saveState: 'conflict', conflict });
+  }
+  const { history, past } = withOlderPatches(NO_HISTORY, pastUpTo(revision), [...own].reverse(), false);
+  return opened({ ...rebased, revision, history, past, saveState: own.length > 0 ? 'saving' : 'saved' });
 }
+
+/** Sends a patch and says what came of it. */
+async function send(address: string, base: number, { id: patchId, reason, ops, step, undoes, redoes }: Patch): Promise<SendAnswer> {
+  const patience = new AbortController();
+  const timer = setTimeout(() => patience.abort(), ANSWER_WITHIN_MS);
+  try {
+    const body = { baseRevision: base, patchId, reason, ops, step, undoes, redoes };
+    return answerOfBody(base, await sendJson('PATCH', address, body, patience.signal));
+  } catch (error) {
+    return answerOfError(base, error);
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+const cannotUndo = (patch: Patch, verb: string): string =>
+  `This step, ${reasonInWords(patch.reason)}, cannot be ${verb}: the same has been changed since, elsewhere. The one before it can.`;
 
 function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onRefusal }: SessionOptions<D>): DocumentSession<D> {
   const address = `${path}/${store.getState().documentId}`;
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let inFlight: Promise<void> | undefined;
   let closed = false;
+  /** The step that changes belong to while a gesture lasts. */
+  let gesture: string | undefined;
   /** Patches the server may have, though it has not said so: they must go out as they are. */
   const maybeSent = new Set(store.getState().unconfirmed.map((patch) => patch.id));
 
   const remember = (): void => {
-    const { revision, unconfirmed } = store.getState();
-    void keepUnsaved(address, { baseRevision: revision, patches: unconfirmed });
+    const { revision, unconfirmed, refused } = store.getState();
+    void keepUnsaved(address, { baseRevision: revision, patches: unconfirmed, refused });
   };
 
-  const takeIn = (since: readonly RevisionView[]): boolean => {
-    const { confirmed, unconfirmed, revision } = store.getState();
-    const rebased = maybeRebase(
-      kind,
-      confirmed,
-      since.map(({ patch }) => patch),
-      unconfirmed,
-    );
+  const conflict = (cause: ConflictCause): 'stopped' => {
+    store.setState({ saveState: 'conflict', conflict: cause, trouble: undefined });
+    return 'stopped';
+  };
+
+  /** Takes in what others did; false when it does not go together with what is here. */
+  const takeIn = (rows: readonly RevisionView[]): boolean => {
+    const { confirmed, unconfirmed, revision, history } = store.getState();
+    const newer = rows.filter((row) => row.revision > revision);
+    if (newer.length === 0) return true;
+    const since = newer.map(({ patch }) => patch);
+    const rebased = maybeRebase(kind, confirmed, since, unconfirmed);
     if (!rebased) {
-      store.setState({ saveState: 'conflict' });
+      conflict('changed');
       return false;
     }
-    // What was undoable before may not fit what is there now; the server's history still has it.
-    store.setState({
-      ...rebased,
-      revision: since.at(-1)?.revision ?? revision,
-      history: since.length > 0 ? NO_HISTORY : store.getState().history,
-    });
+    const own = new Set(unconfirmed.map((patch) => patch.id));
+    const others = since.filter((patch) => !own.has(patch.id));
+    store.setState({ ...rebased, revision: newer.at(-1)!.revision, history: withOthers(history, others) });
     remember();
     return true;
   };
 
-  const sendFirst = async (): Promise<void> => {
-    const { unconfirmed, revision } = store.getState();
-    const [patch] = unconfirmed;
-    if (!patch) return;
-    maybeSent.add(patch.id);
-    try {
-      const answer = await sendJson<{ revision: number }>('PATCH', address, {
-        baseRevision: revision,
-        patchId: patch.id,
-        reason: patch.reason,
-        ops: patch.ops,
-      });
-      const { confirmed, unconfirmed: waiting } = store.getState();
-      store.setState({ revision: answer.revision, confirmed: applyPatch(kind, confirmed, patch), unconfirmed: waiting.slice(1) });
-      remember();
-    } catch (error) {
-      if (!(error instanceof ApiProblem)) throw error;
-      if (error.status === 409) {
-        takeIn((error.body['patchesSince'] ?? []) as RevisionView[]);
-        return;
-      }
-      // The server will not have it: go back to what it has rather than pretend.
-      const { confirmed } = store.getState();
-      store.setState({ document: confirmed, unconfirmed: [], history: NO_HISTORY, saveState: 'saved' });
-      remember();
-      onRefusal(error.message);
-    }
-  };
-
-  const sendAll = async (): Promise<void> => {
-    store.setState({ saveState: 'saving' });
-    try {
-      while (!closed && store.getState().unconfirmed.length > 0 && store.getState().saveState !== 'conflict') await sendFirst();
-      if (store.getState().saveState !== 'conflict') store.setState({ saveState: 'saved' });
-    } catch (error) {
-      if (!(error instanceof Unreachable)) throw error;
-      store.setState({ saveState: 'unreachable' });
-      schedule(RETRY_AFTER_MS);
-    }
-  };
-
-  const send = (): Promise<void> => {
-    inFlight ??= sendAll().finally(() => {
-      inFlight = undefined;
-      const { unconfirmed, saveState } = store.getState();
-      if (!closed && unconfirmed.length > 0 && saveState === 'saved') schedule(SEND_AFTER_MS);
+  /** The server will not have it: it goes, and with it what was built on it. Everything else stays, undo too. */
+  const drop = (refusedPatch: Patch, sentence: string): void => {
+    const { confirmed, unconfirmed, history, refused } = store.getState();
+    const { document, fitting, others } = withWhatFits(
+      kind,
+      confirmed,
+      unconfirmed.filter((patch) => patch.id !== refusedPatch.id),
+    );
+    const gone = [
+      { patch: refusedPatch, sentence },
+      ...others.map((patch) => ({ patch, sentence: 'It was made on top of a change that was refused.' })),
+    ];
+    store.setState({
+      document,
+      unconfirmed: fitting,
+      history: gone.reduce((now, { patch }) => withoutStep(now, patch.undoes ?? patch.redoes ?? stepOf(patch)), history),
+      refused: [...refused, ...gone],
     });
-    return inFlight;
+    remember();
+    onRefusal(`Not taken: ${reasonInWords(refusedPatch.reason)}. ${sentence}`);
   };
 
-  const schedule = (afterMs: number): void => {
-    clearTimeout(timer);
-    if (!closed) timer = setTimeout(() => void send(), afterMs);
+  const sendFirst = async (): Promise<Sent> => {
+    const { unconfirmed, revision, saveState } = store.getState();
+    if (saveState === 'conflict') return 'stopped';
+    const [patch] = unconfirmed;
+    if (!patch) return 'done';
+    maybeSent.add(patch.id);
+    const answer = await send(address, revision, patch);
+    const now = store.getState();
+    if (now.saveState === 'conflict') return 'stopped';
+    // What came in meanwhile may have brought it along, or moved the ground under it.
+    if (now.revision !== revision) return 'again';
+    switch (answer.kind) {
+      case 'trouble':
+        return { trouble: answer.why };
+      case 'apart':
+        return conflict(answer.why);
+      case 'refused':
+        drop(patch, answer.sentence);
+        return 'more';
+      case 'behind':
+        return takeIn(answer.since) ? 'again' : 'stopped';
+      case 'accepted':
+    }
+    if (answer.revision !== revision + 1)
+      return takeIn(await api<RevisionView[]>(`${address}/patches?since=${revision}`)) ? 'again' : 'stopped';
+    try {
+      const confirmed = applyPatch(kind, now.confirmed, patch);
+      store.setState({ revision: answer.revision, confirmed, unconfirmed: now.unconfirmed.slice(1) });
+    } catch {
+      return conflict('changed');
+    }
+    remember();
+    return 'more';
   };
+
+  const sender = createSender(
+    // Whatever goes wrong in here must not end the saving.
+    () => sendFirst().catch((error: unknown): Sent => ({ trouble: sentenceOf(error) })),
+    (state) => {
+      if (typeof state === 'object') store.setState({ saveState: 'waiting', trouble: state.trouble });
+      else store.setState({ saveState: state, trouble: undefined });
+    },
+  );
 
   const applyLocally = (patch: Patch, history: History): void => {
     const { document, unconfirmed, saveState } = store.getState();
@@ -207,26 +271,70 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
     const [fault] = check?.(next) ?? [];
     if (fault) throw new Error(fault);
     const last = unconfirmed.at(-1);
+    const isPlain = ({ undoes, redoes }: Patch): boolean => undoes === undefined && redoes === undefined;
     // A drag makes a patch a step; those still waiting go out as one.
-    const joined =
-      areOfOneGesture(last, patch) && !maybeSent.has(last.id)
-        ? [...unconfirmed.slice(0, -1), mergePatches(last, patch)]
-        : [...unconfirmed, patch];
+    const joins = last && isPlain(last) && isPlain(patch) && stepOf(last) === stepOf(patch) && areOfOneGesture(last, patch);
     store.setState({
       document: next,
-      unconfirmed: joined,
+      unconfirmed: joins && !maybeSent.has(last.id) ? [...unconfirmed.slice(0, -1), mergePatches(last, patch)] : [...unconfirmed, patch],
       history,
       saveState: saveState === 'saved' ? 'saving' : saveState,
     });
     remember();
-    if (saveState !== 'conflict') schedule(SEND_AFTER_MS);
+    if (saveState !== 'conflict') sender.soon();
   };
 
-  const step = (taken: ReturnType<typeof maybeUndo>): boolean => {
+  const stepTo = (taken: ReturnType<typeof maybeUndo>, verb: string): boolean => {
     if (!taken) return false;
-    applyLocally(taken.patch, taken.history);
+    try {
+      applyLocally(taken.patch, taken.history);
+    } catch (error) {
+      if (!(error instanceof PatchMismatch)) throw error;
+      const { history } = store.getState();
+      store.setState({ history: withoutStep(history, (taken.patch.undoes ?? taken.patch.redoes)!) });
+      onRefusal(cannotUndo(taken.patch, verb));
+    }
     return true;
   };
+  const undoNow = (): boolean => stepTo(maybeUndo(store.getState().history, newId()), 'taken back');
+
+  let asking: Promise<void> | undefined;
+  /** Asks for the steps before those that are known. */
+  const askForOlder = (): Promise<void> => {
+    asking ??= (async () => {
+      for (let found = false; !found && store.getState().past.upTo > 0;) {
+        const { upTo } = store.getState().past;
+        const page = await api<RevisionView[]>(`${address}/past?upTo=${upTo}`);
+        const { history, past } = store.getState();
+        if (past.upTo !== upTo) return;
+        const next = withPage(history, past, page);
+        found = next.history.done.length > history.done.length;
+        store.setState(next);
+      }
+    })().finally(() => (asking = undefined));
+    return asking;
+  };
+  const tellFault = (error: unknown): void => onRefusal(sentenceOf(error));
+
+  const startOver = (view: DocumentView<D>): void => {
+    store.setState({
+      revision: view.revision,
+      confirmed: view.document,
+      document: view.document,
+      unconfirmed: [],
+      history: NO_HISTORY,
+      past: pastUpTo(view.revision),
+      saveState: 'saved',
+      trouble: undefined,
+      conflict: undefined,
+    });
+    remember();
+  };
+
+  const onBack = (): void => {
+    if (store.getState().saveState === 'waiting') void sender.now();
+  };
+  globalThis.addEventListener?.('online', onBack);
 
   const session: DocumentSession<D> = {
     store,
@@ -235,69 +343,82 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
         onRefusal(result.refusal);
         return false;
       }
-      if (result.ops.length > 0) applyLocally(result, recordChange(store.getState().history, result, Date.now()));
+      if (result.ops.length === 0) return true;
+      const { history, past } = store.getState();
+      const atMs = Date.now();
+      const patch = gesture === undefined ? joinedToLast(history, result, atMs) : { ...result, step: gesture };
+      applyLocally(patch, recordChange(history, patch, atMs));
+      if (past.isRedoable) store.setState({ past: { ...past, isRedoable: false } });
       return true;
     },
-    undo: () => step(maybeUndo(store.getState().history, newId())),
-    redo: () => step(maybeRedo(store.getState().history, newId())),
+    undo: () => {
+      const { history, past } = store.getState();
+      if (past.upTo > 0 && history.done.length <= ASK_FOR_OLDER_AT) {
+        const asked = askForOlder();
+        if (history.done.length === 0) {
+          asked.then(() => void undoNow()).catch(tellFault);
+          return true;
+        }
+        asked.catch(() => undefined);
+      }
+      return undoNow();
+    },
+    redo: () => {
+      const { history, past } = store.getState();
+      if (history.undone.length > 0 || history.done.length > 0 || past.upTo === 0 || !past.isRedoable)
+        return stepTo(maybeRedo(history, newId()), 'done again');
+      askForOlder()
+        .then(() => void stepTo(maybeRedo(store.getState().history, newId()), 'done again'))
+        .catch(tellFault);
+      return true;
+    },
     mark: () => {
       const { history } = store.getState();
       // The first step of the gesture must not join the step before it.
       store.setState({ history: { ...history, lastAtMs: Number.NEGATIVE_INFINITY } });
+      gesture = newId();
       return history.done.length;
     },
     squash: (mark) => {
+      gesture = undefined;
       const { history } = store.getState();
-      const [first, ...others] = history.done.slice(mark);
-      if (!first || others.length === 0) return;
-      const whole = others.reduce((earlier, later) => mergePatches(earlier, later), first);
-      store.setState({ history: { ...history, done: [...history.done.slice(0, mark), whole], lastAtMs: Number.NEGATIVE_INFINITY } });
+      // What comes next must not join the gesture.
+      if (history.done.length > mark) store.setState({ history: { ...history, lastAtMs: Number.NEGATIVE_INFINITY } });
     },
     refresh: async () => {
-      await inFlight;
+      await sender.idle();
       takeIn(await api<RevisionView[]>(`${address}/patches?since=${store.getState().revision}`));
     },
     flush: async () => {
-      clearTimeout(timer);
-      await inFlight;
-      await send();
-      if (store.getState().saveState !== 'saved')
-        throw new Error('Not everything is saved yet. Wait until the server answers, then try again.');
+      await sender.idle();
+      await sender.now();
+      const { saveState, trouble } = store.getState();
+      if (saveState !== 'saved')
+        throw new Error(`Not everything is saved yet. ${trouble ?? 'Wait until the server answers, then try again.'}`);
+    },
+    retry: () => void sender.now(),
+    forgetRefused: () => {
+      store.setState({ refused: [] });
+      remember();
     },
     keepAsCopy: async (title) => {
-      const { document, unconfirmed, confirmed } = store.getState();
-      const mine = document === confirmed ? ownVersion(kind, confirmed, unconfirmed) : document;
+      const { document, unconfirmed, confirmed, conflict: cause } = store.getState();
+      const mine = document === confirmed ? withWhatFits(kind, confirmed, unconfirmed).document : document;
       const { id: copy } = await sendJson<{ id: string }>('POST', `${path}/copies`, { title, document: mine });
-      const view = await api<DocumentView<D>>(address);
-      store.setState({
-        revision: view.revision,
-        confirmed: view.document,
-        document: view.document,
-        unconfirmed: [],
-        history: NO_HISTORY,
-        saveState: 'saved',
-      });
-      remember();
+      if (cause === 'gone') startOver({ id: store.getState().documentId, revision: 0, document: mine });
+      else startOver(await api<DocumentView<D>>(address));
       return copy;
     },
     close: () => {
+      globalThis.removeEventListener?.('online', onBack);
+      if (closed) return;
       closed = true;
-      clearTimeout(timer);
       const { unconfirmed, saveState } = store.getState();
       // What is still waiting goes out now; IndexedDB has it in case this does not arrive.
-      if (unconfirmed.length > 0 && saveState !== 'conflict') {
-        closed = false;
-        void send()
-          .catch((error: unknown) => onRefusal(sentenceOf(error)))
-          .finally(() => (closed = true));
-      }
+      if (unconfirmed.length > 0 && saveState !== 'conflict') void sender.now().finally(sender.close);
+      else sender.close();
     },
   };
-  if (store.getState().unconfirmed.length > 0 && store.getState().saveState !== 'conflict') schedule(0);
+  if (store.getState().unconfirmed.length > 0 && store.getState().saveState !== 'conflict') void sender.now();
   return session;
-}
-
-/** As much of the unsaved work as still goes on top of the server's document, one patch at a time. */
-function ownVersion<D>(kind: DocumentKind<D>, confirmed: D, unconfirmed: readonly Patch[]): D {
-  return unconfirmed.reduce((document, patch) => maybeRebase(kind, document, [], [patch])?.document ?? document, confirmed);
 }

@@ -11,7 +11,7 @@ export interface Rebased<D> {
   readonly unconfirmed: readonly Patch[];
 }
 
-/** undefined when the patches no longer fit. */
+/** undefined when the patches no longer fit, neither the server's on what was confirmed nor the own ones on those. */
 export function maybeRebase<D>(
   kind: DocumentKind<D>,
   confirmed: D,
@@ -19,13 +19,32 @@ export function maybeRebase<D>(
   unconfirmed: readonly Patch[],
 ): Rebased<D> | undefined {
   const known = new Set(since.map((patch) => patch.id));
-  const moved = since.reduce((document, patch) => applyPatch(kind, document, patch), confirmed);
   const own = unconfirmed.filter((patch) => !known.has(patch.id));
   try {
+    const moved = since.reduce((document, patch) => applyPatch(kind, document, patch), confirmed);
     const document = own.reduce((document, patch) => applyPatch(kind, document, patch), moved);
     return { confirmed: moved, document, unconfirmed: own };
   } catch (error) {
     if (error instanceof PatchMismatch) return undefined;
-    throw error;
+    // What the server sent is not a patch at all. Nothing is known of its document then; ours is kept.
+    console.error(error);
+    return undefined;
   }
+}
+
+/** A document with as many of the patches as go on top of it, one at a time; what did not fit is told. */
+export function withWhatFits<D>(
+  kind: DocumentKind<D>,
+  confirmed: D,
+  patches: readonly Patch[],
+): { readonly document: D; readonly fitting: readonly Patch[]; readonly others: readonly Patch[] } {
+  const fitting: Patch[] = [];
+  const others: Patch[] = [];
+  let document = confirmed;
+  for (const patch of patches) {
+    const rebased = maybeRebase(kind, document, [], [patch]);
+    (rebased ? fitting : others).push(patch);
+    document = rebased?.document ?? document;
+  }
+  return { document, fitting, others };
 }

@@ -1,5 +1,6 @@
 /** How this computer sounds: kept in the browser, for it belongs to the room and not to the scene. */
 import { createStore } from 'zustand/vanilla';
+import { keep, maybeKept } from '../ui/browserStore.js';
 
 export interface SoundSettings {
   /** Time from the sound leaving this computer to its being heard, in milliseconds: wireless headphones take their time. */
@@ -19,7 +20,7 @@ const PLAIN: SoundSettings = { outputDelayMs: 0, scrubFrames: 1, loopGapSeconds:
 
 function kept(): SoundSettings {
   try {
-    const read = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<SoundSettings>;
+    const read = JSON.parse(maybeKept(KEY) ?? '{}') as Partial<SoundSettings>;
     const number = (value: unknown, most: number, plain: number, least = 0): number =>
       typeof value === 'number' && value >= least && value <= most ? value : plain;
     return {
@@ -37,5 +38,5 @@ export const soundSettings = createStore<SoundSettings>(kept);
 
 export function changeSoundSettings(changes: Partial<SoundSettings>): void {
   soundSettings.setState(changes);
-  localStorage.setItem(KEY, JSON.stringify(soundSettings.getState()));
+  keep(KEY, JSON.stringify(soundSettings.getState()));
 }

@@ -1,11 +1,12 @@
 /** Day and night: as the system has it until the user chooses. */
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { keep, maybeKept } from './browserStore.js';
 
 export type Theme = 'day' | 'night';
 const KEY = 'zest-theme';
 
 function initial(): Theme {
-  const chosen = localStorage.getItem(KEY);
+  const chosen = maybeKept(KEY);
   if (chosen === 'day' || chosen === 'night') return chosen;
   return matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day';
 }
@@ -21,6 +22,6 @@ theme.subscribe(show);
 
 export function toggleTheme(): void {
   const next = theme.getState().theme === 'day' ? 'night' : 'day';
-  localStorage.setItem(KEY, next);
+  keep(KEY, next);
   theme.setState({ theme: next });
 }
