@@ -229,6 +229,7 @@ export {
   type Track,
   type TrackView,
 } from './scene/sceneDocument.js';
+export { sceneShapeFaults } from './scene/sceneShape.js';
 export { checkScene, MAX_SCENE_FRAMES } from './scene/checkScene.js';
 export { clipEnd, clipGains, clipOfRecording, clipsPastEnd, clipStart, GAIN_LIMITS, type Recording } from './scene/clipPlace.js';
 export {

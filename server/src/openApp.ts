@@ -42,13 +42,12 @@ const contentPolicy = {
 
 /** Files of the interface; its page answers only what asks for HTML, so that a missing file stays missing. */
 function serveInterface(app: NestExpressApplication, folder: string): void {
-  const page = join(folder, 'index.html');
-  if (!existsSync(page)) return;
+  if (!existsSync(join(folder, 'index.html'))) return;
   app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(folder, { index: false }));
   app.use((request: Request, response: Response, next: NextFunction) => {
     const wantsPage = request.method === 'GET' && !request.path.startsWith('/api') && (request.headers.accept ?? '').includes('text/html');
-    if (wantsPage) response.sendFile(page, { headers: { 'Cache-Control': 'no-cache' } });
+    if (wantsPage) response.sendFile('index.html', { root: folder, headers: { 'Cache-Control': 'no-cache' } });
     else next();
   });
 }
@@ -72,7 +71,13 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
     .setDescription('From a recorded line to a talking mouth.')
     .setVersion('0.1')
     .build();
-  SwaggerModule.setup('docs', app, () => SwaggerModule.createDocument(app, description), { useGlobalPrefix: true });
+  // As JSON only, for whatever reads such descriptions: a page for it would bring more along than it shows.
+  SwaggerModule.setup('docs', app, () => SwaggerModule.createDocument(app, description), {
+    useGlobalPrefix: true,
+    ui: false,
+    raw: ['json'],
+    jsonDocumentUrl: 'docs',
+  });
   app.enableShutdownHooks();
   await prepareDatabase(app.get(MikroORM));
   await app.init();

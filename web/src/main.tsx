@@ -9,6 +9,7 @@ import { toast, Toaster } from 'sonner';
 import { KeyStep } from './key/KeyStep.js';
 import { ScenePage } from './scene/ScenePage.js';
 import { onNothingKept } from './session/unsaved.js';
+import { FaultPage } from './ui/FaultPage.js';
 import { LostPage } from './ui/LostPage.js';
 
 /** A scene and its Key step come with the page; everything else when it is opened. */
@@ -21,30 +22,44 @@ onNothingKept(() =>
 );
 
 const router = createBrowserRouter([
-  { path: '/', hydrateFallbackElement: <></>, lazy: async () => ({ Component: (await import('./home/HomePage.js')).HomePage }) },
   {
-    path: '/scenes/:sceneId',
-    element: <ScenePage />,
+    ErrorBoundary: FaultPage,
     hydrateFallbackElement: <></>,
     children: [
-      { index: true, element: <Navigate to="key" replace /> },
-      { path: 'chart', lazy: async () => ({ Component: (await import('./chart/ChartStep.js')).ChartStep }) },
-      { path: 'listen', lazy: async () => ({ Component: (await import('./listen/ListenStep.js')).ListenStep }) },
-      { path: 'key', element: <KeyStep /> },
-      { path: 'hand-off', lazy: async () => ({ Component: (await import('./handOff/HandOffStep.js')).HandOffStep }) },
+      { path: '/', hydrateFallbackElement: <></>, lazy: async () => ({ Component: (await import('./home/HomePage.js')).HomePage }) },
+      {
+        path: '/scenes/:sceneId',
+        element: <ScenePage />,
+        hydrateFallbackElement: <></>,
+        children: [
+          { index: true, element: <Navigate to="key" replace /> },
+          { path: 'chart', ErrorBoundary: FaultPage, lazy: async () => ({ Component: (await import('./chart/ChartStep.js')).ChartStep }) },
+          {
+            path: 'listen',
+            ErrorBoundary: FaultPage,
+            lazy: async () => ({ Component: (await import('./listen/ListenStep.js')).ListenStep }),
+          },
+          { path: 'key', ErrorBoundary: FaultPage, element: <KeyStep /> },
+          {
+            path: 'hand-off',
+            ErrorBoundary: FaultPage,
+            lazy: async () => ({ Component: (await import('./handOff/HandOffStep.js')).HandOffStep }),
+          },
+        ],
+      },
+      {
+        path: '/charts/:chartId',
+        hydrateFallbackElement: <></>,
+        lazy: async () => ({ Component: (await import('./chart/ChartPage.js')).ChartPage }),
+      },
+      {
+        path: '/productions/:productionId/pronunciations',
+        hydrateFallbackElement: <></>,
+        lazy: async () => ({ Component: (await import('./pronunciations/PronunciationsPage.js')).PronunciationsPage }),
+      },
+      { path: '*', element: <LostPage /> },
     ],
   },
-  {
-    path: '/charts/:chartId',
-    hydrateFallbackElement: <></>,
-    lazy: async () => ({ Component: (await import('./chart/ChartPage.js')).ChartPage }),
-  },
-  {
-    path: '/productions/:productionId/pronunciations',
-    hydrateFallbackElement: <></>,
-    lazy: async () => ({ Component: (await import('./pronunciations/PronunciationsPage.js')).PronunciationsPage }),
-  },
-  { path: '*', element: <LostPage /> },
 ]);
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });

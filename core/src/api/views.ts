@@ -38,6 +38,8 @@ export interface SceneCard {
   readonly posterDrawing: string | null;
   /** ISO 8601. */
   readonly touchedAt: string;
+  /** Why it cannot be shown, when its record is damaged; everything else is a stand-in then. */
+  readonly fault?: string;
 }
 
 export const JOB_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;

@@ -9,6 +9,7 @@ import { isFrameRate } from '../time/frameRate.js';
 import { MAX_MARK_LETTERS } from './earMarks.js';
 import { GAIN_LIMITS } from './clipPlace.js';
 import { SCENE_KIND, sceneSettings, type Clip, type SceneDocument } from './sceneDocument.js';
+import { sceneShapeFaults } from './sceneShape.js';
 import { chartStretches } from './trackCharts.js';
 
 /** The longest scene accepted, in frames: half an hour at 30 fps. */
@@ -148,6 +149,8 @@ function checkMarks(scene: SceneDocument): string[] {
  * @param charts the charts it uses, by id
  */
 export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>): string[] {
+  const shape = sceneShapeFaults(scene);
+  if (shape.length > 0) return shape;
   const settings = checkSettings(scene);
   if (settings.length > 0) return settings;
   const tracks = scene.tracks.flatMap((track) => [

@@ -1,4 +1,5 @@
 import { Controller, Delete, Get, MessageEvent, Param, Res, Sse } from '@nestjs/common';
+import { basename, dirname } from 'node:path';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { Response } from 'express';
 import { map, Observable } from 'rxjs';
@@ -37,6 +38,7 @@ export class JobController {
   @ApiOperation({ summary: 'The file a finished job made.' })
   async result(@Param('id') id: string, @Res() response: Response): Promise<void> {
     const { path, name } = await this.pictures.resultOf(await this.jobs.load(id));
-    response.download(path, name);
+    // By its folder: an absolute path with a dot in it would be taken for a hidden file.
+    response.download(basename(path), name, { root: dirname(path) });
   }
 }

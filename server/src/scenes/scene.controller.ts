@@ -5,6 +5,7 @@ import {
   exposureSheetCsv,
   exposuresOfTrack,
   inkedShare,
+  sceneShapeFaults,
   sceneSettings,
   type JobView,
   type RevisionView,
@@ -23,7 +24,27 @@ import { NewSceneDto, PicturesDto, ReadClipDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
 import { SceneUploadService, StartedScene } from './sceneUpload.service.js';
 
+/** A scene's card; one that is damaged says so, beside the others. */
 function cardOf(scene: Scene): SceneCard {
+  const [fault] = sceneShapeFaults(scene.document);
+  if (fault === undefined) return wholeCard(scene);
+  return {
+    id: scene.id,
+    productionId: scene.production.id,
+    title: scene.title,
+    frameRate: { num: 24, den: 1 },
+    lengthFrames: 0,
+    holdFrames: 1,
+    inked: 0,
+    characterId: null,
+    chartId: null,
+    posterDrawing: null,
+    touchedAt: scene.touchedAt.toISOString(),
+    fault,
+  };
+}
+
+function wholeCard(scene: Scene): SceneCard {
   const { frameRate, lengthFrames } = sceneSettings(scene.document);
   const [track] = scene.document.tracks;
   const exposures = track ? exposuresOfTrack(scene.document, track.id) : [];
@@ -73,15 +94,8 @@ export class SceneController {
   @ApiOperation({ summary: 'A new scene from a whole document, such as one that no longer fits the server’s.' })
   async copy(@Body() dto: CopyDocumentDto): Promise<{ id: string }> {
     const sent = dto.document as unknown as SceneDocument;
-    if (
-      !Array.isArray(sent.settings) ||
-      !Array.isArray(sent.tracks) ||
-      !Array.isArray(sent.exposures) ||
-      !Array.isArray(sent.clips) ||
-      !Array.isArray(sent.views) ||
-      !Array.isArray(sent.marks)
-    )
-      throw cannotUse('This is not a scene document.');
+    const [fault] = sceneShapeFaults(sent);
+    if (fault) throw cannotUse(fault);
     const document: SceneDocument = { ...sent, settings: [{ ...sceneSettings(sent), title: dto.title }] };
     await this.scenes.check(document);
     const speaker = await this.em.findOne(Character, { id: document.tracks[0]?.characterId ?? '' });

@@ -1,5 +1,7 @@
 /** The application on a data folder of its own, for tests. */
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import { MikroORM } from '@mikro-orm/libsql';
+import type { Patch, SceneDocument } from '@zest-jaw/core';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -14,6 +16,19 @@ export interface TestApp {
   /** Ends the application and opens it again on the same data. */
   reopen(): Promise<void>;
   close(): Promise<void>;
+  scene(id: string): Promise<SceneAnswer>;
+  /** Sends a patch of a scene. */
+  send(id: string, baseRevision: number, patch: Patch): ReturnType<ReturnType<typeof request>['patch']>;
+  /** Waits for a job's end. */
+  ended(jobId: string): Promise<{ state: string; message: string; done: number }>;
+  /** Runs a statement past the application, as a damaged disk or an older version might. */
+  sql(statement: string, params: readonly unknown[]): Promise<unknown>;
+}
+
+export interface SceneAnswer {
+  readonly revision: number;
+  readonly document: SceneDocument;
+  readonly reading: { readonly state: string; readonly message: string } | null;
 }
 
 export const RECORDING = readFileSync(join(ROOT, 'core/fixtures/speech/slt-09.wav'));
@@ -23,9 +38,28 @@ export async function openTestApp(): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), 'zest-server-'));
   const options = { dataFolder: folder, demoFolder: join(ROOT, 'demo'), webFolder: join(folder, 'none'), quiet: true };
   let app: NestExpressApplication = await openApp(options);
+  const agent = (): ReturnType<typeof request> => request(app.getHttpServer());
   return {
     folder,
-    agent: () => request(app.getHttpServer()),
+    agent,
+    scene: async (id) => (await agent().get(`/api/scenes/${id}`).expect(200)).body as SceneAnswer,
+    send: (id, baseRevision, { id: patchId, ...patch }) =>
+      agent()
+        .patch(`/api/scenes/${id}`)
+        .send({ baseRevision, patchId, ...patch }),
+    ended: async (jobId) => {
+      for (let look = 0; look < 2000; look++) {
+        const { body } = await agent().get(`/api/jobs/${jobId}`).expect(200);
+        if (['done', 'failed', 'cancelled'].includes(body.state)) return body;
+        await new Promise((resolve) => setTimeout(resolve, 50));
+      }
+      throw new Error(`The job ${jobId} did not end.`);
+    },
+    sql: (statement, params) =>
+      app
+        .get(MikroORM)
+        .em.getConnection()
+        .execute(statement, [...params]),
     reopen: async () => {
       await app.close();
       app = await openApp(options);

@@ -2,6 +2,7 @@
 import { Injectable, OnModuleDestroy } from '@nestjs/common';
 import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
+import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 
 /** Where the built workers are. Under Jest there is no `.js` beside the source, so the folder is injected. */
@@ -20,6 +21,7 @@ const POOLS = {
 @Injectable()
 export class WorkerPool implements OnModuleDestroy {
   private readonly pools = new Map<string, Piscina>();
+  private readonly turns = new Map<string, LimitFunction>();
 
   /** Runs a task in a worker; aborting the signal ends its thread. */
   async run<Answer>(
@@ -31,7 +33,10 @@ export class WorkerPool implements OnModuleDestroy {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', ([done, doing]: [number, string]) => report(done, doing));
     try {
-      return (await this.pool(kind).run({ ...task, progress: port2 }, { signal, transferList: [port2] })) as Answer;
+      return await this.turn(kind)(async () => {
+        signal.throwIfAborted();
+        return (await this.pool(kind).run({ ...task, progress: port2 }, { signal, transferList: [port2] })) as Answer;
+      });
     } finally {
       port1.close();
     }
@@ -39,6 +44,16 @@ export class WorkerPool implements OnModuleDestroy {
 
   async onModuleDestroy(): Promise<void> {
     await Promise.all([...this.pools.values()].map((pool) => pool.destroy()));
+  }
+
+  /**
+   * Tasks wait here and not in the pool: when a running one is aborted its thread goes, and a
+   * pool without threads does not start another for what waits in it.
+   */
+  private turn(kind: keyof typeof POOLS): LimitFunction {
+    let turn = this.turns.get(kind);
+    if (!turn) this.turns.set(kind, (turn = pLimit(POOLS[kind].maxThreads)));
+    return turn;
   }
 
   private pool(kind: keyof typeof POOLS): Piscina {
