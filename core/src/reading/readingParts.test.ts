@@ -35,7 +35,7 @@ describe('a part of a clip', () => {
     expect(part.fromSample).toBeGreaterThanOrEqual(36_000);
     expect(part.fromSample).toBeLessThan(60_000);
     expect(part.toSample).toBeLessThanOrEqual(96_000);
-    expect(partOfScript(reading, clip!, { fromSample: 12_000, toSample: 20_000 }).script).toBe('put');
+    expect(partOfScript(reading, clip!, { fromSample: 12_000, toSample: 20_000 }).script).toBe('Put');
   });
 
   it('in which nothing was read lies between the words around it, with what the script has there', () => {

@@ -1,6 +1,6 @@
 /** Parts of a clip read again: which part of the script each is, and a new reading put in the place of the old. */
+import { scriptOfWords } from './scriptOfWords.js';
 import { scriptWords } from './scriptWords.js';
-import { besideScript } from './wordsNotSaid.js';
 import type { Reading, ReadPhoneme } from './reading.js';
 import type { Clip, SceneDocument } from '../scene/sceneDocument.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
@@ -52,15 +52,15 @@ export function partOfScript(reading: Reading, clip: Clip, part: ClipPart): { re
   const before = reading.words[first - 1]?.to ?? clip.fromSample;
   const after = reading.words[last + 1]?.from ?? clip.toSample;
   const written = scriptWords(clip.script, clip.language);
-  const line = besideScript(
+  // As the script has it now, which may have been mended since.
+  const { from, to } = scriptOfWords(
     written.map((word) => word.text),
     reading.words.map((word) => word.text),
+    first,
+    last,
   );
-  const at = (read: number): number => line.findIndex((word) => word.read === read);
-  // From after the last word before the part to before the first one after it: words that were not heard may be there.
-  const [from, to] = [first > 0 ? at(first - 1) + 1 : 0, last + 1 < reading.words.length ? at(last + 1) : line.length];
   return {
-    script: line
+    script: written
       .slice(from, to)
       .map((word) => word.text)
       .join(' '),
