@@ -12,7 +12,7 @@ export default defineConfig({
   retries: 0,
   // Readings run on whatever machine there is: nothing here depends on how fast.
   timeout: 600_000,
-  expect: { timeout: 180_000 },
+  expect: { timeout: Number(process.env['ZEST_PATIENCE'] ?? 180_000) },
   reporter: process.env['ZEST_REPORT'] ? [['list'], ['json', { outputFile: process.env['ZEST_REPORT'] }]] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

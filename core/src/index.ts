@@ -333,7 +333,7 @@ export { maybeKindOfRecording, type RecordingKind } from './audio/recordingKind.
 export { powerSpectrum } from './audio/fourier.js';
 export { CLIPPED_BEYOND_USE, factsOfClip, SILENT_DB, type ClipFacts, type Ground } from './audio/clipFacts.js';
 export { heardFrames, type HeardFrames } from './audio/frameLevels.js';
-export { stretched } from './audio/stretch.js';
+export { openStretcher, stretched, type Stretcher } from './audio/stretch.js';
 export { voicePitch } from './audio/voicePitch.js';
 export { roundedSpeed, SPEED_LIMITS, speedForPitch } from './reading/voiceRegister.js';
 export { maybeHeardSounds } from './phonetics/spelledSounds.js';

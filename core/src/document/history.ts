@@ -63,7 +63,7 @@ export function maybeUndo(history: History, id: string): { patch: Patch; history
 export function maybeRedo(history: History, id: string): { patch: Patch; history: History } | undefined {
   const last = history.undone.at(-1);
   if (!last) return undefined;
-  const { id: _, reason, ops } = last;
+  const { reason, ops } = last;
   return {
     patch: { id, reason, ops, redoes: stepOf(last) },
     history: { done: [...history.done, last], undone: history.undone.slice(0, -1), lastAtMs: Number.NEGATIVE_INFINITY },

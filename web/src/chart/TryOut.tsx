@@ -6,11 +6,13 @@ import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
 import { Easel } from '../mouth/Easel.js';
-import { openPlayer, wholeSound } from '../sound/player.js';
+import { wholeSound } from '../sound/mix.js';
+import { openPlayer } from '../sound/player.js';
 import { openPlayhead } from '../sound/playhead.js';
 import { Round } from '../ui/Round.js';
 import { useKeys } from '../ui/useKeys.js';
-import { keySoundsInWorker, stretchInWorker } from '../workers/heavy.js';
+import { keySoundsInWorker } from '../workers/heavy.js';
+import { openSlowSound } from '../workers/slowSound.js';
 import { useOpenChart } from './openChart.js';
 import { useOwnLine, useShippedLine, type TryOutLine } from './tryOutLine.js';
 
@@ -40,8 +42,8 @@ export function TryOut(): ReactElement {
   const [loops, setLoops] = useState(false);
   const line = wantsOwn && own ? own : shipped.data;
   const exposures = useKeyed(line);
-  const player = useMemo(() => openPlayer(), []);
-  const playhead = useMemo(() => openPlayhead(player, stretchInWorker), [player]);
+  const player = useMemo(() => openPlayer(openSlowSound), []);
+  const playhead = useMemo(() => openPlayhead(player), [player]);
   const { frame, playing } = useStore(playhead.store);
   useEffect(
     () => () => {

@@ -13,7 +13,7 @@ import {
 } from '@zest-jaw/core';
 import { useQuery, type UseQueryResult } from '@tanstack/react-query';
 import { api } from '../api/http.js';
-import type { PlacedSound } from '../sound/player.js';
+import type { PlacedSound } from '../sound/mix.js';
 import { useScenes } from '../api/queries.js';
 import { useSceneOfChart } from './sceneOfChart.js';
 

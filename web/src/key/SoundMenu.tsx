@@ -36,7 +36,7 @@ function Clap(): ReactElement {
 }
 
 export function SoundMenu(): ReactElement {
-  const { outputDelayMs, scrubFrames, loopGapSeconds } = useStore(soundSettings);
+  const { outputDelayMs, scrubFrames, loopGapSeconds, returnsAfterPlay } = useStore(soundSettings);
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -71,6 +71,15 @@ export function SoundMenu(): ReactElement {
             step={0.1}
             onChange={(seconds) => changeSoundSettings({ loopGapSeconds: seconds })}
           />
+          <label className="mb-2 flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="accent-ink"
+              checked={returnsAfterPlay}
+              onChange={(event) => changeSoundSettings({ returnsAfterPlay: event.target.checked })}
+            />
+            Go back to the start when play has ended
+          </label>
           <Slider
             label="Delay, ms"
             value={outputDelayMs}

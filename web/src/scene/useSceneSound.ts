@@ -14,7 +14,8 @@ import { toast } from 'sonner';
 import { openPlayer, type Player } from '../sound/player.js';
 import { openPlayhead, type Playhead } from '../sound/playhead.js';
 import { placedWaves, type PlacedWave } from '../barSheet/sheetData.js';
-import { stretchInWorker, waveInWorker, type MeasuredWave } from '../workers/heavy.js';
+import { openSlowSound } from '../workers/slowSound.js';
+import { waveInWorker, type MeasuredWave } from '../workers/heavy.js';
 
 interface Decoded extends MeasuredWave {
   readonly buffer: AudioBuffer;
@@ -38,8 +39,8 @@ export interface SceneSound {
 }
 
 export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
-  const player = useMemo(() => openPlayer(), []);
-  const playhead = useMemo(() => openPlayhead(player, stretchInWorker), [player]);
+  const player = useMemo(() => openPlayer(openSlowSound), []);
+  const playhead = useMemo(() => openPlayhead(player), [player]);
   const [decoded, setDecoded] = useState<ReadonlyMap<string, Decoded>>(new Map());
   const hashes = scene?.clips.map((clip) => clip.audio).join() ?? '';
 

@@ -3,7 +3,7 @@
  * already has are dropped by their id; the others go on top when every `before` still
  * matches.
  */
-import { applyPatch, PatchMismatch, type DocumentKind, type Patch } from '@zest-jaw/core';
+import { applyPatch, type DocumentKind, type Patch } from '@zest-jaw/core';
 
 export interface Rebased<D> {
   readonly confirmed: D;
@@ -24,10 +24,8 @@ export function maybeRebase<D>(
     const moved = since.reduce((document, patch) => applyPatch(kind, document, patch), confirmed);
     const document = own.reduce((document, patch) => applyPatch(kind, document, patch), moved);
     return { confirmed: moved, document, unconfirmed: own };
-  } catch (error) {
-    if (error instanceof PatchMismatch) return undefined;
-    // What the server sent is not a patch at all. Nothing is known of its document then; ours is kept.
-    console.error(error);
+  } catch {
+    // A mismatch, or what the server sent is no patch at all: nothing is known of its document then, and ours is kept.
     return undefined;
   }
 }

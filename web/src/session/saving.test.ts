@@ -202,12 +202,10 @@ it('gives up a request that is never answered, and makes it again', async () => 
 it('ends in a conflict, not in endless saving, when what others did does not fit', async () => {
   server.mood = (method) =>
     method === 'PATCH' ? [409, { revision: 1, patchesSince: [{ revision: 1, patch: { nonsense: true } }] }] : undefined;
-  const silence = jest.spyOn(console, 'error').mockImplementation(() => undefined);
   put(session, 6, 'drop');
   await pass(60_000);
   expect(state()).toMatchObject({ saveState: 'conflict', conflict: 'changed' });
   expect(patchesSent()).toBe(1);
-  silence.mockRestore();
 });
 
 it('takes in each change of others once, however it hears of it', async () => {

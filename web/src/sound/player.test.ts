@@ -1,6 +1,7 @@
 /** What is asked of the sound device, on a stand-in whose clock is set by hand. */
 import { handsAt } from './clapTest.js';
-import { openPlayer, wholeSound, type PlacedSound } from './player.js';
+import { mixOf, wholeSound, type PlacedSound } from './mix.js';
+import { openPlayer, type SlowSource } from './player.js';
 import { changeSoundSettings } from './soundSettings.js';
 
 interface Started {
@@ -29,29 +30,44 @@ class StandInContext {
   createGain = (): unknown => ({
     context: this,
     gain: {
+      cancelScheduledValues: () => undefined,
+      setTargetAtTime: () => undefined,
       setValueAtTime: (value: number, at: number) => this.ramps.push([value, at]),
       linearRampToValueAtTime: (value: number, at: number) => this.ramps.push([value, at]),
     },
     connect: () => undefined,
     disconnect: () => undefined,
   });
+  createBuffer = (_: number, length: number): unknown => ({ length, copyToChannel: () => undefined });
   createBufferSource = (): unknown => {
     const entry: Started = { when: 0, offset: 0, duration: 0, stopped: false };
     return {
       connect: (next: unknown) => next,
       disconnect: () => undefined,
       start: (when: number, offset: number, duration: number) => this.started.push(Object.assign(entry, { when, offset, duration })),
-      stop: () => (entry.stopped = true),
+      stop: (at = 0) => (entry.stopped ||= at < entry.when + entry.duration - 0.001),
     };
   };
 }
 
+const players: ReturnType<typeof openPlayer>[] = [];
+afterEach(() => players.splice(0).forEach((player) => player.close()));
+
 const rate = { num: 24, den: 1 };
 const buffer = (samples: number): AudioBuffer => ({ length: samples }) as AudioBuffer;
 
+/** Slow sound of the right length, when it may come. */
+let mayCome = Promise.resolve();
+const slowly = (factor: number): SlowSource => ({
+  push: (samples) => mayCome.then(() => new Float32Array(samples.length * factor)),
+  close: () => undefined,
+});
+const settled = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
+
 function opened(sounds: readonly PlacedSound[]) {
   Object.assign(globalThis, { AudioContext: StandInContext });
-  const player = openPlayer();
+  const player = openPlayer(slowly);
+  players.push(player);
   player.setScene(sounds, rate, true);
   void player.wake();
   return { player, device: StandInContext.last };
@@ -87,15 +103,40 @@ describe('the player', () => {
     expect(device.started[0]).toMatchObject({ offset: 0, duration: 0.5 });
   });
 
-  it('loops without losing a sample: each round starts where the last one ended', () => {
+  it('loops without losing a sample: rounds are laid ahead, each where the last one ends', () => {
     const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
+    device.outputLatency = 0.3;
     player.play({ fromFrame: 0, toFrame: 12, loop: true });
     const start = device.started[0]!.when;
-    device.currentTime = start + 0.505;
-    expect(player.maybeFrameHeard()).toBe(0);
-    expect(device.started).toHaveLength(2);
-    device.currentTime = start + 0.5 + 0.26;
-    expect(player.maybeFrameHeard()).toBe(6);
+    // Before the first round is over the next ones are there.
+    expect(device.started.length).toBeGreaterThan(4);
+    device.started.forEach(({ when, duration }, round) => {
+      expect(when).toBeCloseTo(start + round * 0.5, 6);
+      expect(duration).toBe(0.5);
+    });
+    for (let round = 0; round < 20; round += 1) {
+      device.currentTime = start + 0.3 + 0.5 * round + 0.26;
+      expect(player.maybeFrameHeard()).toBe(6);
+      expect(device.started.at(-1)!.when).toBeGreaterThan(device.currentTime + 1);
+    }
+  });
+
+  it('goes on with other ends from where it is', () => {
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
+    player.play({ fromFrame: 0, toFrame: 24, loop: true });
+    const start = device.started[0]!.when;
+    device.currentTime = start + 0.51;
+    expect(player.maybeFrameHeard()).toBe(12);
+    const before = device.started.length;
+    player.goOn({ fromFrame: 2, toFrame: 25, loop: true });
+    expect(device.started.slice(0, before).every((entry) => entry.stopped)).toBe(true);
+    const next = device.started[before]!;
+    // At the very sample the other one had come to.
+    expect(next.offset).toBeCloseTo(next.when - start, 4);
+    device.currentTime += 0.05;
+    expect(player.maybeFrameHeard()).toBe(13);
+    device.currentTime = start + 25 / 24 + 0.01;
+    expect(player.maybeFrameHeard()).toBe(2);
   });
 
   it('scrubs one frame, faded at both ends', () => {
@@ -104,7 +145,7 @@ describe('the player', () => {
     expect(device.started[0]!.offset).toBeCloseTo(10 / 24, 9);
     expect(device.started[0]!.duration).toBeCloseTo(1 / 24, 9);
     expect(device.ramps.map(([value]) => value)).toEqual([0, 1, 1, 0]);
-    expect(device.ramps.at(-1)![1]).toBeCloseTo(10 + 1 / 24, 9);
+    expect(device.ramps.at(-1)![1]).toBeCloseTo(device.started[0]!.when + 1 / 24, 9);
     player.scrub(11);
     expect(device.started[0]!.stopped).toBe(true);
   });
@@ -132,7 +173,14 @@ describe('the player', () => {
     expect(device.started).toHaveLength(1);
     expect(device.started[0]!.when).toBeCloseTo(10.02 + 4000 / 48_000, 9);
     expect(device.started[0]).toMatchObject({ offset: 0.5, duration: 0.5 });
-    const mix = player.mixOf(0, 24);
+    const mix = mixOf(
+      [
+        { ...sound, gain: 2 },
+        { ...sound, gain: 0 },
+      ],
+      0,
+      48_000,
+    );
     expect([mix[3999], mix[4000], mix[27_999], mix[28_000]].map((value) => Math.round(value! * 1000) / 1000)).toEqual([0, 0.5, 1, 0]);
   });
 
@@ -150,14 +198,36 @@ describe('the player', () => {
     expect(awake).toBe(true);
   });
 
-  it('plays slow sound by the same clock: at half speed a second of it is half a second of the scene', () => {
-    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
-    player.play({ fromFrame: 0, toFrame: 24, loop: false, slow: buffer(96_000) });
+  it('plays slow sound by the same clock, from its first piece on: at half speed a second of it is half a second of the scene', async () => {
+    const { player, device } = opened([{ ...wholeSound(buffer(96_000), 0), gain: 0 }]);
+    player.play({ fromFrame: 0, toFrame: 24, loop: false, slowness: 2 });
+    expect(player.maybeFrameHeard()).toBe(0);
+    await settled();
     const start = device.started[0]!.when;
+    const whens = device.started.map(({ when }) => when);
+    expect([...whens].sort((a, b) => a - b)).toEqual(whens);
     device.currentTime = start + 1.001;
     expect(player.maybeFrameHeard()).toBe(12);
     device.currentTime = start + 2.01;
     expect(player.maybeFrameHeard()).toBeUndefined();
+  });
+
+  it('moves what is shown with slow sound that comes late', async () => {
+    const { player, device } = opened([{ ...wholeSound(buffer(960_000), 0), gain: 0 }]);
+    let come = (): void => undefined;
+    player.play({ fromFrame: 0, toFrame: 240, loop: false, slowness: 2 });
+    // The first piece comes; the clock then runs on without the next.
+    mayCome = new Promise((resolve) => (come = resolve));
+    await settled();
+    const start = device.started[0]!.when;
+    device.currentTime = start + 5;
+    come();
+    await settled();
+    const late = device.started[1]!.when;
+    expect(late).toBeGreaterThan(start + 5);
+    device.currentTime = late;
+    // The first piece was 0.15 s of the scene.
+    expect(player.maybeFrameHeard()).toBe(3);
   });
 
   it('waits out the gap of a loop on its last frame, and begins the next round exactly after it', () => {
@@ -168,7 +238,7 @@ describe('the player', () => {
     expect(player.maybeFrameHeard()).toBe(23);
     device.currentTime = start + 1.51;
     expect(player.maybeFrameHeard()).toBe(0);
-    expect(device.started.at(-1)!.when).toBeCloseTo(device.currentTime, 6);
+    expect(device.started[1]!.when).toBeCloseTo(start + 1.5, 6);
     device.currentTime = start + 2.001;
     expect(player.maybeFrameHeard()).toBe(12);
   });
@@ -192,8 +262,7 @@ describe('the player', () => {
   it('mixes what is heard of a stretch, recordings over one another added', () => {
     const ramp = (value: number): AudioBuffer =>
       ({ length: 4000, getChannelData: () => new Float32Array(4000).fill(value) }) as unknown as AudioBuffer;
-    const { player } = opened([wholeSound(ramp(0.25), 0), wholeSound(ramp(0.5), 2000)]);
-    const mix = player.mixOf(0, 4);
+    const mix = mixOf([wholeSound(ramp(0.25), 0), wholeSound(ramp(0.5), 2000)], 0, 8000);
     expect(mix).toHaveLength(8000);
     expect([mix[0], mix[1999], mix[2000], mix[3999], mix[4000], mix[5999], mix[6000]]).toEqual([0.25, 0.25, 0.75, 0.75, 0.5, 0.5, 0]);
   });

@@ -1,6 +1,6 @@
 /** The playhead: one for the whole scene, kept from step to step. */
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Player } from './player.js';
+import type { Player, PlayRange } from './player.js';
 import { soundSettings } from './soundSettings.js';
 
 /** How many times as long as it is: full, half, quarter and eighth speed. */
@@ -44,6 +44,8 @@ export interface Playhead {
   /** Held: goes on in a direction at its own pace until it is let go. Backwards it sounds step by step. */
   hold(direction: 1 | -1): void;
   letGo(): void;
+  /** Stays where it is, should it be about to go back: something is done at the frame before the eye. */
+  stay(): void;
   /** Picks frames out; null picks none. What lies outside the scene is left out. */
   select(range: FrameRange | null): void;
   /** Moves the end of the selection that the playhead is at, as Shift with an arrow does, and lets the frame be heard. */
@@ -53,22 +55,21 @@ export interface Playhead {
   close(): void;
 }
 
-/** The longest stretch that is made slow at once, in frames; what is longer follows in further stretches. */
-const MOST_SLOW_FRAMES = 1500;
+/** How long the last frame stays when play has come to its end and goes back, in milliseconds: what is pressed then is meant for it. */
+const RETURN_AFTER_MS = 400;
 
-/** Makes sound so many times as long. */
-export type Stretch = (samples: Float32Array, factor: number) => Promise<Float32Array<ArrayBuffer>>;
-
-export function openPlayhead(player: Player, stretch: Stretch): Playhead {
+export function openPlayhead(player: Player): Playhead {
   const store = createStore<PlayheadState>(() => ({ frame: 0, playing: false, loop: null, slowness: 1, selection: null }));
   let length = 1;
   let request = 0;
   /** Where the playhead returns to when it has played to the end. */
   let startedFrom = 0;
-  /** Counts starts, so that a slow sound that arrives late is not played. */
+  /** What is played ends before it. */
+  let playsTo = 1;
+  /** Counts starts, so that what begins late is not played. */
   let starts = 0;
-  /** What follows the stretch being heard, when what is played is too long to be made slow at once. */
-  let ahead: FrameRange | undefined;
+  /** Goes back to where it started, unless something else is done first. */
+  let returning: ReturnType<typeof setTimeout> | undefined;
   let held: 1 | -1 | undefined;
   let pace: ReturnType<typeof setTimeout> | undefined;
   /** The end of the selection that stays while the other is moved. */
@@ -78,20 +79,23 @@ export function openPlayhead(player: Player, stretch: Stretch): Playhead {
 
   const stop = (): void => {
     starts += 1;
+    clearTimeout(returning);
     cancelAnimationFrame(request);
     player.stop();
     if (store.getState().playing) store.setState({ playing: false, loop: null });
   };
 
+  /** It has come to its end by itself: the last frame is still before the eye. */
+  const end = (): void => {
+    stop();
+    if (!soundSettings.getState().returnsAfterPlay) return;
+    returning = setTimeout(() => store.setState({ frame: clamped(startedFrom) }), RETURN_AFTER_MS);
+  };
+
   const follow = (): void => {
     const heard = player.maybeFrameHeard();
-    if (heard === undefined && ahead) {
-      void begin(ahead);
-      return;
-    }
     if (heard === undefined) {
-      stop();
-      store.setState({ frame: clamped(startedFrom) });
+      end();
       return;
     }
     const frame = clamped(heard);
@@ -99,30 +103,45 @@ export function openPlayhead(player: Player, stretch: Stretch): Playhead {
     request = requestAnimationFrame(follow);
   };
 
+  /** A range as the player is asked for it now. */
+  const asked = ({ from, to }: FrameRange, firstFrame = from): PlayRange => {
+    const { slowness, loop } = store.getState();
+    const gapSeconds = loop ? soundSettings.getState().loopGapSeconds : 0;
+    return {
+      fromFrame: from,
+      toFrame: to,
+      loop: loop !== null,
+      ...(firstFrame !== from && { firstFrame }),
+      ...(gapSeconds > 0 && { gapSeconds }),
+      ...(slowness !== 1 && { slowness }),
+    };
+  };
+
   const begin = async (range: FrameRange): Promise<void> => {
     starts += 1;
     const mine = starts;
     await player.wake();
-    const { slowness, loop } = store.getState();
-    const { from } = range;
-    const to = slowness === 1 ? range.to : Math.min(range.to, from + MOST_SLOW_FRAMES);
-    const slow = slowness === 1 ? undefined : player.bufferOf(await stretch(player.mixOf(from, to), slowness));
-    // Stopped or begun again while the sound device was opening or the slow sound was being made.
+    // Stopped or begun again while the sound device was opening.
     if (mine !== starts || !store.getState().playing) return;
-    const goesRound = loop !== null && from === loop.from && to === loop.to;
-    ahead = to < range.to ? { from: to, to: range.to } : loop && !goesRound ? loop : undefined;
-    const gapSeconds = goesRound ? soundSettings.getState().loopGapSeconds : 0;
-    player.play({ fromFrame: from, toFrame: to, loop: goesRound, ...(gapSeconds > 0 && { gapSeconds }), ...(slow && { slow }) });
+    player.play(asked(range));
     cancelAnimationFrame(request);
     request = requestAnimationFrame(follow);
   };
 
   const start = (range: FrameRange, loop: boolean): void => {
+    clearTimeout(returning);
     // Nothing is heard until the new sound begins: what followed the one before must not take that for its end.
     cancelAnimationFrame(request);
-    startedFrom = range.from;
+    [startedFrom, playsTo] = [range.from, range.to];
     store.setState({ frame: range.from, playing: true, loop: loop ? range : null });
     void begin(range);
+  };
+
+  /** Goes on with what plays, with other ends or at another speed. */
+  const goOn = (range: FrameRange): void => {
+    // Not begun yet: it will be asked for as it is then.
+    if (!player.isPlaying()) start(range, store.getState().loop !== null);
+    else player.goOn(asked(range));
   };
 
   const scrubTo = (frame: number): void => {
@@ -162,6 +181,7 @@ export function openPlayhead(player: Player, stretch: Stretch): Playhead {
       else stepBack();
     },
     letGo,
+    stay: () => clearTimeout(returning),
     select: (range) => {
       anchor = undefined;
       const within = range && { from: Math.max(0, range.from), to: Math.min(length, range.to) };
@@ -199,17 +219,14 @@ export function openPlayhead(player: Player, stretch: Stretch): Playhead {
       if (!loop) return;
       const moved = { ...loop, [end]: loop[end] + by };
       if (moved.from < 0 || moved.to > length || moved.to <= moved.from) return;
-      player.stop();
-      start(moved, true);
+      store.setState({ loop: moved });
+      [startedFrom, playsTo] = [moved.from, moved.to];
+      goOn(moved);
     },
     setSlowness: (slowness) => {
-      const { playing, loop, frame } = store.getState();
+      const { playing, loop } = store.getState();
       store.setState({ slowness });
-      if (!playing) return;
-      player.stop();
-      const returnTo = startedFrom;
-      start(loop ?? { from: frame, to: length }, loop !== null);
-      startedFrom = returnTo;
+      if (playing) goOn(loop ?? { from: startedFrom, to: playsTo });
     },
     setLength: (lengthFrames) => {
       length = lengthFrames;

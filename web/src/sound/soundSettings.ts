@@ -9,6 +9,8 @@ export interface SoundSettings {
   readonly scrubFrames: number;
   /** Silence between two rounds of a loop, in seconds. */
   readonly loopGapSeconds: number;
+  /** The playhead goes back to where it started when play has come to its end by itself; else it stays there. */
+  readonly returnsAfterPlay: boolean;
   /** The loudness is drawn over the wave. */
   readonly showsLoudness: boolean;
 }
@@ -16,7 +18,7 @@ export interface SoundSettings {
 export const SOUND_LIMITS = { outputDelayMs: 600, scrubFrames: 4, loopGapSeconds: 2 } as const;
 
 const KEY = 'zest-sound';
-const PLAIN: SoundSettings = { outputDelayMs: 0, scrubFrames: 1, loopGapSeconds: 0, showsLoudness: false };
+const PLAIN: SoundSettings = { outputDelayMs: 0, scrubFrames: 1, loopGapSeconds: 0, returnsAfterPlay: true, showsLoudness: false };
 
 function kept(): SoundSettings {
   try {
@@ -27,6 +29,7 @@ function kept(): SoundSettings {
       outputDelayMs: number(read.outputDelayMs, SOUND_LIMITS.outputDelayMs, PLAIN.outputDelayMs),
       scrubFrames: number(read.scrubFrames, SOUND_LIMITS.scrubFrames, PLAIN.scrubFrames, 1),
       loopGapSeconds: number(read.loopGapSeconds, SOUND_LIMITS.loopGapSeconds, PLAIN.loopGapSeconds),
+      returnsAfterPlay: read.returnsAfterPlay !== false,
       showsLoudness: read.showsLoudness === true,
     };
   } catch {

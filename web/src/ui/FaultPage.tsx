@@ -1,5 +1,5 @@
 /** What a page shows when it could not be drawn: in our words, with a way on. */
-import { useEffect, type ReactElement } from 'react';
+import type { ReactElement } from 'react';
 import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
 import { Button } from './Button.js';
 import { TopBar } from './Frame.js';
@@ -11,7 +11,6 @@ const isMissingPart = (error: unknown): boolean =>
 
 export function FaultPage(): ReactElement {
   const error = useRouteError();
-  useEffect(() => console.error(error), [error]);
   const isMissing = isMissingPart(error) || isRouteErrorResponse(error);
   return (
     <div className="flex h-full flex-col">
@@ -25,7 +24,13 @@ export function FaultPage(): ReactElement {
               ? 'The server does not answer, or it was updated while this was open. Your work is kept.'
               : 'Something in it is not as it should be. What you did is saved or kept in this browser; nothing is lost.'}
           </p>
-          <p className="mt-4 flex items-center gap-4">
+          {error instanceof Error && !isMissing && (
+            <details className="mt-3 text-[14px]">
+              <summary className="cursor-pointer">What went wrong</summary>
+              {error.message}
+            </details>
+          )}
+          <p className="mt-4 flex items-center justify-center gap-4">
             <Button weight="main" onClick={() => window.location.reload()}>
               Open it again
             </Button>

@@ -65,6 +65,3 @@ export const fillInWorker = (marks: readonly Mark[], at: Point, box: Box, colour
   ask({ kind: 'fill', marks, at, box, colour });
 
 export const keySoundsInWorker = (job: KeyingJob): Promise<Keyed> => ask({ kind: 'sounds', job });
-
-export const stretchInWorker = (samples: Float32Array, factor: number): Promise<Float32Array<ArrayBuffer>> =>
-  ask({ kind: 'stretch', samples, factor });

@@ -5,7 +5,6 @@ import {
   explainExposure,
   keyPencil,
   keySounds,
-  stretched,
   maybeFillAt,
   findPauses,
   SAMPLE_RATE,
@@ -44,7 +43,6 @@ export type HeavyRequest =
       readonly colour: string;
     }
   | { readonly id: number; readonly kind: 'sounds'; readonly job: KeyingJob }
-  | { readonly id: number; readonly kind: 'stretch'; readonly samples: Float32Array; readonly factor: number }
   | { readonly id: number; readonly kind: 'wave'; readonly samples: Float32Array; readonly samplesPerBlock: number };
 
 function answer(request: HeavyRequest): unknown {
@@ -53,7 +51,6 @@ function answer(request: HeavyRequest): unknown {
     const pyramid = wavePyramid(waveBlocks(request.samples, request.samplesPerBlock));
     return { pyramid, facts, pauses: findPauses(request.samples, SAMPLE_RATE) };
   }
-  if (request.kind === 'stretch') return stretched(request.samples, request.factor);
   if (request.kind === 'fill') return maybeFillAt(request.marks, request.at, request.box, request.colour, crypto.randomUUID());
   if (request.kind === 'sounds') return keySounds(request.job);
   if (request.kind === 'explain') return explainExposure(request.job, request.exposure);
