@@ -56,13 +56,15 @@ export async function recordOutput(page: Page): Promise<void> {
       return connect.call(this, target, ...(rest as unknown as number[]));
     } as never;
     const waiting: AudioNode[] = [];
-    // The device's clock as the page read it last: what it shows was decided by that.
-    let told = 0;
+    // The device's clock as the page first reads it in the callbacks of a picture: what it shows is decided by that.
+    let told: number | undefined;
     const { get } = Object.getOwnPropertyDescriptor(BaseAudioContext.prototype, 'currentTime')!;
     Object.defineProperty(BaseAudioContext.prototype, 'currentTime', {
       configurable: true,
       get() {
-        return (told = get!.call(this) as number);
+        const time = get!.call(this) as number;
+        told ??= time;
+        return time;
       },
     });
     // After the page's own callbacks of a picture: what they decided is on the page then.
@@ -70,12 +72,13 @@ export async function recordOutput(page: Page): Promise<void> {
     after.port1.onmessage = () => {
       const easel = document.querySelector<HTMLElement>('[data-testid=easel]');
       const device = devices.at(-1);
-      if (easel && device) {
+      if (easel && device && told !== undefined) {
         const way = (device.outputLatency || device.baseLatency || 0) + (window as unknown as { delayMs: number }).delayMs / 1000;
         shown.push({ heardAt: told - way, frame: Number(easel.dataset['frame']) });
       }
     };
     const look = (): void => {
+      told = undefined;
       after.port2.postMessage(0);
       requestAnimationFrame(look);
     };

@@ -12,6 +12,7 @@ import {
   shownOn,
   stepsAbove,
   tapeOf,
+  type Shown,
 } from '../recorder.js';
 
 test.use({ bypassCSP: true });
@@ -48,13 +49,14 @@ for (const [key, slowness, frames, delayMs] of LOOPS)
     for (let frame = 1; frame < frames; frame++) await page.keyboard.press('Shift+ArrowRight');
     await page.keyboard.press(key);
     const seconds = (21 * frames * slowness) / 24 + delayMs / 1000;
+    let shown: Shown[] = [];
     const tape = await recorded(page, delayMs, async () => {
       await page.keyboard.press('KeyL');
       const recordedSeconds = async (): Promise<number> => (await tapeOf(page)).samples.length / 48_000;
       await expect.poll(recordedSeconds, { intervals: [500] }).toBeGreaterThan(seconds + 0.2);
+      shown = await shownOn(page);
       await page.keyboard.press('KeyL');
     });
-    const shown = await shownOn(page);
     // Where one frame turns into the next either may be heard: a slow window is 43 ms wide, and taken up to 6.7 ms of the sound aside.
     const blur = slowness === 1 ? 0.012 : 0.022 + 0.0067 * slowness;
     let looked = 0;

@@ -12,6 +12,8 @@ import { type AlignedPhoneme, PHONEMES, pronunciationsOf, RECOGNISER_RATE, sylla
 import type createModule from 'soundswallower';
 import type { Decoder, Segment, SoundSwallowerModule } from 'soundswallower';
 
+import { endingInQuiet } from './endsInQuiet.js';
+
 export type Language = 'en' | 'fr';
 
 const MODEL_OF: Readonly<Record<Language, string>> = { en: 'en-us', fr: 'fr-fr' };
@@ -88,6 +90,14 @@ function segmentOf(segment: Segment): AlignedSegment {
   };
 }
 
+/** A segment cut off at the end of what was heard; nothing where it begins after it. */
+function maybeWithin(segment: AlignedSegment, lengthSeconds: number): AlignedSegment[] {
+  if (segment.toSeconds <= lengthSeconds) return [segment];
+  const cut = <T extends { fromSeconds: number; toSeconds: number }>(spans: readonly T[]): T[] =>
+    spans.flatMap((span) => (span.fromSeconds < lengthSeconds ? [{ ...span, toSeconds: Math.min(span.toSeconds, lengthSeconds) }] : []));
+  return cut([{ ...segment, phonemes: cut(segment.phonemes) }]);
+}
+
 /** Opens a recogniser; the module is loaded once a thread, and again after it has given way. */
 export async function openRecogniser(language: Language): Promise<Recogniser> {
   const soundswallower = await (modulePromise ??= loadModule());
@@ -120,10 +130,12 @@ export async function openRecogniser(language: Language): Promise<Recogniser> {
     try {
       prepare(decoder);
       decoder.start();
-      decoder.process_audio(samples, false, true);
+      decoder.process_audio(endingInQuiet(samples), false, true);
       decoder.stop();
       const segments = decoder.get_alignment({ align_level: 1 }).w ?? [];
-      return segments.length > 0 ? segments.map(segmentOf) : undefined;
+      // What lies in the quiet that was added is no part of the recording.
+      const length = samples.length / RECOGNISER_RATE;
+      return segments.length > 0 ? segments.map(segmentOf).flatMap((segment) => maybeWithin(segment, length)) : undefined;
     } catch (error) {
       // An impossible path surfaces as a JSON or a WebAssembly error whose text is the module's source: not worth passing on.
       if (error instanceof Error && error.name === 'RuntimeError') broken = true;
