@@ -13,8 +13,9 @@ export {
 export { frameAtSample, framePositionOfSample, framesToHold, sampleAtFrame, samplesToSeconds, secondsToSamples } from './time/samples.js';
 export { formatTimecode, maybeFrameOfTimecode, nominalFramesPerSecond } from './time/timecode.js';
 export { timeScale, type TimeScale } from './time/timeScale.js';
-export { looksLikeWave, readWave, WAVE_LIMITS, writeWave, type Sound, type WaveRefusal } from './audio/wave.js';
-export { ditherTo16Bit, floatsOf16Bit, mixDown, resample } from './audio/resample.js';
+export { brokenOff, looksLikeWave, readWave, WAVE_LIMITS, writeWave, type Sound, type WaveRefusal } from './audio/wave.js';
+export { mixChannels, type Mixed } from './audio/channels.js';
+export { ditherTo16Bit, floatsOf16Bit, resample } from './audio/resample.js';
 export { CLIP_LIMITS, RECOGNISER_RATE, truthForRecogniser, truthOfSound, truthOfWave, truthToWave, type Truth } from './audio/truth.js';
 export { extremesOf, PYRAMID_STEP, waveBlocks, wavePyramid, type WaveBlocks, type WaveExtremes, type WavePyramid } from './audio/peaks.js';
 export { decibels, findPauses, loudnessOfWindows, peakLevel, SILENT_BELOW_DB, type Pause } from './audio/loudness.js';
@@ -196,6 +197,7 @@ export { shapesOf, type MustBeSeen, type RuledShape, type Shape } from './keying
 export { holdOf, lostCost, lostTable, MUST_COST, planCost, timingCost, type Plan, type PlanJob } from './keying/planCost.js';
 export { solvePlan, startsOf } from './keying/solvePlan.js';
 export { explainExposure, explainFrame, type Alternative, type Dropped, type Explanation, type ExposureReason } from './keying/explain.js';
+export { putOver } from './sheet/putOver.js';
 export { startExposure } from './sheet/startExposure.js';
 export { compareWithCrib, type CribComparison } from './sheet/compareWithCrib.js';
 export { greedyPlan } from './keying/greedyPlan.js';
@@ -275,7 +277,7 @@ export {
   type PictureOptions,
 } from './formats/pictures.js';
 export { sceneOfKeyed } from './formats/keyedScene.js';
-export { partOfScript, readingOfClip, withPartRead, type ClipPart } from './reading/readingParts.js';
+export { partOfScript, readingOfClip, readingInPart, withPartRead, type ClipPart } from './reading/readingParts.js';
 export { cutAtPauses, type SampleSpan } from './reading/cutAtPauses.js';
 export { outsideOf, steadySound } from './reading/steadySound.js';
 export { refineBoundaries, type TimedSound } from './reading/refineBoundaries.js';
@@ -329,7 +331,7 @@ export { fittedPlacement, placementsOfImport, takeImported, type ImportRow } fro
 export { PICTURE_FILE_LIMITS } from './formats/pictureFileLimits.js';
 export { chartIdsOfScene, chartStretchAt, chartStretches, type ChartStretch } from './scene/trackCharts.js';
 export { counterpart, switchChart } from './scene/switchChart.js';
-export { maybeKindOfRecording, type RecordingKind } from './audio/recordingKind.js';
+export { maybeFilmKind, maybeKindOfRecording, maybeNameOfFile, type FilmKind, type RecordingKind } from './audio/recordingKind.js';
 export { powerSpectrum } from './audio/fourier.js';
 export { CLIPPED_BEYOND_USE, factsOfClip, SILENT_DB, type ClipFacts, type Ground } from './audio/clipFacts.js';
 export { heardFrames, type HeardFrames } from './audio/frameLevels.js';
@@ -342,6 +344,7 @@ export {
   mergeEarMarks,
   moveEarMark,
   putEarMark,
+  copyReadingToMarks,
   readingOfMarks,
   removeEarMark,
   SILENCE_MARK,

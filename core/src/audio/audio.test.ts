@@ -5,7 +5,7 @@ import {
   findPauses,
   floatsOf16Bit,
   loudnessOfWindows,
-  mixDown,
+  mixChannels,
   peakLevel,
   readWave,
   resample,
@@ -78,11 +78,12 @@ describe('wave files', () => {
   });
 
   it('with two channels are taken apart and mixed', () => {
-    const sound = readWave(waveFile({ format: 1, bits: 16, channels: 2, rate: 48_000 }, [0.5, -0.5, 0.25, 0.25]));
+    const sound = readWave(waveFile({ format: 1, bits: 16, channels: 2, rate: 48_000 }, [0.5, -0.25, 0.25, 0.25]));
     if ('refusal' in sound) throw new Error(sound.refusal);
     expect(sound.channels).toHaveLength(2);
-    expect(mixDown(sound.channels)[0]).toBeCloseTo(0, 4);
-    expect(mixDown(sound.channels)[1]).toBeCloseTo(0.25, 4);
+    const { samples } = mixChannels(sound.channels);
+    expect(samples[0]).toBeCloseTo(0.125, 4);
+    expect(samples[1]).toBeCloseTo(0.25, 4);
   });
 
   it.each<[string, Uint8Array, RegExp]>([

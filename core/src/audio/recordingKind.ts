@@ -45,3 +45,50 @@ export function maybeKindOfRecording(bytes: Uint8Array): RecordingKind | undefin
   }
   return undefined;
 }
+
+/** A file that may hold sound, but is none of the kinds read here; a browser may know it. */
+export interface FilmKind {
+  /** With its article, for a sentence: “a film (MOV)”. */
+  readonly name: string;
+}
+
+/** The brands of an MP4 family file that hold sound alone (ISO/IEC 14496-12, 4.3; registered at mp4ra.org). */
+const SOUND_BRANDS = new Set(['M4A ', 'M4B ', 'M4P ']);
+
+/** What a browser may be able to read where nothing here can: AAC, and the sound of a film. */
+export function maybeFilmKind(bytes: Uint8Array): FilmKind | undefined {
+  if (ascii(bytes, 4, 8) === 'ftyp') {
+    const brand = ascii(bytes, 8, 12);
+    if (SOUND_BRANDS.has(brand)) return { name: 'an AAC recording (M4A)' };
+    return { name: brand === 'qt  ' ? 'a film (MOV)' : 'a film (MP4)' };
+  }
+  // QuickTime files of before brands begin with one of their parts.
+  if (['moov', 'mdat', 'wide', 'free'].includes(ascii(bytes, 4, 8))) return { name: 'a film (MOV)' };
+  // Matroska and WebM begin with an EBML header (RFC 8794, 11.2.1).
+  if (bytes[0] === 0x1a && bytes[1] === 0x45 && bytes[2] === 0xdf && bytes[3] === 0xa3) return { name: 'a film (WebM or Matroska)' };
+  return maybeKindOfRecording(bytes) === 'aac' ? { name: 'an AAC recording' } : undefined;
+}
+
+/** Beginnings of files that people drop by mistake, or that hold sound in a way nothing here reads. */
+const OTHERS: readonly (readonly [at: number, begins: string, name: string])[] = [
+  [0, 'FORM', 'an AIFF recording'],
+  [0, 'caff', 'a Core Audio recording'],
+  [0, '#!AMR', 'a telephone recording (AMR)'],
+  [0, '\x30\x26\xb2\x75', 'a Windows Media recording'],
+  [0, 'MThd', 'a MIDI file, which holds notes and no sound'],
+  [0, 'RF64', 'a WAV file of more than four gigabytes'],
+  [0, '\x89PNG', 'a picture'],
+  [0, 'GIF8', 'a picture'],
+  [0, '\xff\xd8\xff', 'a picture'],
+  [0, '<svg', 'a picture'],
+  [0, '%PDF', 'a PDF'],
+  [0, 'PK\x03\x04', 'a zip archive'],
+  [0, 'fLaC', 'a FLAC recording'],
+  [0, 'OggS', 'an Ogg file without Vorbis, Opus or FLAC in it'],
+];
+
+/** What a file that cannot be read is, with its article; undefined when that cannot be told either. */
+export function maybeNameOfFile(bytes: Uint8Array): string | undefined {
+  const film = maybeFilmKind(bytes);
+  return film?.name ?? OTHERS.find(([at, begins]) => ascii(bytes, at, at + begins.length) === begins)?.[2];
+}

@@ -71,15 +71,6 @@ export function resample(samples: Float32Array, fromRate: number, toRate: number
   return result;
 }
 
-/** All channels as one, each given the same share. */
-export function mixDown(channels: readonly Float32Array[]): Float32Array {
-  const [first, ...others] = channels;
-  if (others.length === 0) return first!;
-  const mixed = new Float32Array(first!.length);
-  for (const channel of channels) for (let index = 0; index < mixed.length; index++) mixed[index]! += channel[index]! / channels.length;
-  return mixed;
-}
-
 /**
  * Floats to 16 bits with triangular dither of one step either way, from a small seeded
  * generator, so that the same recording always becomes the same file.

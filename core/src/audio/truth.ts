@@ -3,7 +3,8 @@
  * is read, drawn, scrubbed, played and handed on.
  */
 import { SAMPLE_RATE } from '../time/frameRate.js';
-import { ditherTo16Bit, floatsOf16Bit, mixDown, resample } from './resample.js';
+import { mixChannels } from './channels.js';
+import { ditherTo16Bit, floatsOf16Bit, resample } from './resample.js';
 import { readWave, WAVE_LIMITS, writeWave, type Sound, type WaveRefusal } from './wave.js';
 
 /** Longest dialogue clip, in minutes, and the shortest, in seconds. */
@@ -12,10 +13,12 @@ export const CLIP_LIMITS = { maxMinutes: 30, minSeconds: 0.05 } as const;
 export interface Truth {
   /** 48 000 Hz mono. */
   readonly samples: Int16Array;
+  /** What to know of how it came about, for the user. */
+  readonly notes?: readonly string[];
 }
 
 /** Decoded sound to the truth, or why it cannot be used. */
-export function truthOfSound({ channels, sampleRate }: Sound, report?: (done: number) => void): Truth | WaveRefusal {
+export function truthOfSound({ channels, sampleRate, notes = [] }: Sound, report?: (done: number) => void): Truth | WaveRefusal {
   if (channels.length < 1 || channels.length > WAVE_LIMITS.channels)
     return {
       refusal: `This recording has ${channels.length} channels. It may have 1 to ${WAVE_LIMITS.channels}: mix it down and drop it again.`,
@@ -31,7 +34,9 @@ export function truthOfSound({ channels, sampleRate }: Sound, report?: (done: nu
       refusal: `This recording is ${Math.ceil(seconds / 60)} minutes long. A dialogue clip may be ${CLIP_LIMITS.maxMinutes}: cut it and drop the part you need.`,
     };
   }
-  return { samples: ditherTo16Bit(resample(mixDown(channels), sampleRate, SAMPLE_RATE, report)) };
+  const mixed = mixChannels(channels);
+  const said = [...notes, ...mixed.notes];
+  return { samples: ditherTo16Bit(resample(mixed.samples, sampleRate, SAMPLE_RATE, report)), ...(said.length > 0 && { notes: said }) };
 }
 
 /** Decodes a wave file to the truth, or says why not. */

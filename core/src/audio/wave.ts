@@ -9,7 +9,13 @@ export interface Sound {
   readonly sampleRate: number;
   /** One array a channel, −1 to 1, all of the same length. */
   readonly channels: readonly Float32Array[];
+  /** What to know about it: that the file breaks off. */
+  readonly notes?: readonly string[];
 }
+
+/** What is said of a file that breaks off, and where. */
+export const brokenOff = (seconds: number, meantSeconds?: number): string =>
+  `This file breaks off after ${seconds.toFixed(1)} s${meantSeconds === undefined ? '' : ` of ${meantSeconds.toFixed(1)} s`}: what is there was taken. If that is not all of it, copy or save it again.`;
 
 export interface WaveRefusal {
   readonly refusal: string;
@@ -76,7 +82,13 @@ export function readWave(bytes: Uint8Array): Sound | WaveRefusal {
       };
     } else if (name === 'data') {
       if (!wave) break;
-      return readSamples(view, wave, start, Math.min(length, bytes.length - start));
+      const there = Math.min(length, bytes.length - start);
+      const sound = readSamples(view, wave, start, there);
+      // Recorders that were switched off leave a length of nothing or of everything: that says nothing.
+      const isKnown = length < 0xffff_ff00 && length > there;
+      if ('refusal' in sound || !isKnown) return sound;
+      const seconds = sound.channels[0]!.length / sound.sampleRate;
+      return { ...sound, notes: [brokenOff(seconds, (seconds * length) / Math.max(1, there))] };
     }
     offset = start + length + (length % 2);
   }

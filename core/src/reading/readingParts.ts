@@ -101,3 +101,22 @@ export function withPartRead(reading: Reading, { fromSample, toSample }: ClipPar
     ...(notSpeech.length > 0 ? { notSpeech } : {}),
   };
 }
+
+/** The part of a reading that lies in a part of its clip: words and sounds that reach over an end are cut off there. */
+export function readingInPart(reading: Reading, { fromSample, toSample }: ClipPart): Reading {
+  const cut = <T extends { readonly from: number; readonly to: number }>(item: T): T => ({
+    ...item,
+    from: Math.max(item.from, fromSample),
+    to: Math.min(item.to, toSample),
+  });
+  const isInside = (item: { readonly from: number; readonly to: number }): boolean => item.from < toSample && item.to > fromSample;
+  const kept = reading.words.map((word, index) => ({ word, index })).filter(({ word }) => isInside(word));
+  const place = new Map(kept.map(({ index }, at) => [index, at]));
+  return {
+    ...reading,
+    words: kept.map(({ word }) => cut(word)),
+    phonemes: reading.phonemes
+      .filter(isInside)
+      .map((phoneme) => ({ ...cut(phoneme), word: phoneme.word === null ? null : (place.get(phoneme.word) ?? null) })),
+  };
+}

@@ -7,7 +7,7 @@ import { isVowel, type StressedSymbol } from '../phonetics/phonemes.js';
 import { maybeHeardSounds } from '../phonetics/spelledSounds.js';
 import type { Reading, ReadPhoneme, ReadWord } from '../reading/reading.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
-import { sampleAtFrame } from '../time/samples.js';
+import { frameAtSample, sampleAtFrame } from '../time/samples.js';
 import type { IdSource, Refusal } from './commands.js';
 import { clipStart } from './clipPlace.js';
 import { sceneSettings, type Clip, type EarMark, type SceneDocument } from './sceneDocument.js';
@@ -19,6 +19,8 @@ export const SILENCE_MARK = '–';
 
 /** A sound that nothing ends lasts no longer than this, in seconds (common practice, no source). */
 const LONGEST_SOUND = 0.35;
+/** A pause shorter than this, in seconds, is no silence worth a mark. */
+const SHORTEST_SILENCE = 0.1;
 /** A vowel takes so many times the share of a consonant in a word. */
 const VOWEL_SHARE = 2;
 
@@ -137,4 +139,36 @@ export function readingOfMarks(
   if (phonemes.length === 0)
     return { refusal: warnings[0] ?? 'There are no ear marks in this clip yet. Press M where you hear something, and type what it is.' };
   return { sampleRate: SAMPLE_RATE, durationSamples: clip.lengthSamples, words, phonemes, warnings };
+}
+
+/**
+ * Marks made of what was read of a clip, to be mended by ear: each word where it begins,
+ * sounds that no word explains, and silence where nobody speaks for a while. Marks that are
+ * there stay as they are.
+ */
+export function copyReadingToMarks(scene: SceneDocument, clip: Clip, newId: IdSource): Patch | Refusal {
+  const { frameRate, lengthFrames } = sceneSettings(scene);
+  const start = clipStart(scene, clip);
+  const taken = new Set(marksOf(scene, clip.characterId).map(({ frame }) => frame));
+  const ops: PutOp[] = [];
+  const mark = (sample: number, text: string): void => {
+    const frame = frameAtSample(frameRate, start + sample);
+    if (frame < 0 || frame >= lengthFrames || taken.has(frame)) return;
+    taken.add(frame);
+    ops.push(put(null, { id: newId(), characterId: clip.characterId, frame, text: text.slice(0, MAX_MARK_LETTERS) }));
+  };
+  const words = scene.words.filter((word) => word.clip === clip.id);
+  const alone = scene.phonemes.filter((phoneme) => phoneme.clip === clip.id && phoneme.word === null);
+  const heard = [
+    ...words.map(({ text, fromSample, toSample }) => ({ text, fromSample, toSample })),
+    ...alone.map(({ symbol, fromSample, toSample }) => ({ text: symbol, fromSample, toSample })),
+  ].sort((a, b) => a.fromSample - b.fromSample);
+  heard.forEach(({ text, fromSample, toSample }, index) => {
+    mark(fromSample, text);
+    const next = heard[index + 1]?.fromSample ?? clip.toSample;
+    if (next - toSample > SHORTEST_SILENCE * SAMPLE_RATE) mark(toSample, SILENCE_MARK);
+  });
+  return ops.length > 0
+    ? { id: newId(), reason: 'mark.copy', ops }
+    : { refusal: 'Nothing has been read here yet that could be copied. Press M where you hear something, and type what it is.' };
 }

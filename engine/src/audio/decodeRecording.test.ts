@@ -56,6 +56,13 @@ withFfmpeg('a click is where it was, to two milliseconds, in', () => {
     ['MP3, constant rate', 'mp3', 'cbr.mp3', ['-c:a', 'libmp3lame', '-b:a', '128k']],
     ['MP3, variable rate at 44 100 Hz, stereo', 'mp3', 'vbr.mp3', ['-c:a', 'libmp3lame', '-q:a', '2', '-ar', '44100', '-ac', '2']],
     ['MP3 at 22 050 Hz', 'mp3', 'low.mp3', ['-c:a', 'libmp3lame', '-ar', '22050']],
+    ['MP3 without an encoder’s header', 'mp3', 'bare.mp3', ['-c:a', 'libmp3lame', '-b:a', '128k', '-write_xing', '0']],
+    [
+      'MP3 without an encoder’s header at 44 100 Hz',
+      'mp3',
+      'bare44.mp3',
+      ['-c:a', 'libmp3lame', '-ar', '44100', '-write_xing', '0', '-id3v2_version', '0'],
+    ],
     ['Ogg Vorbis', 'vorbis', 'a.ogg', ['-c:a', 'libvorbis']],
     ['Ogg Vorbis at 44 100 Hz, stereo', 'vorbis', 'b.ogg', ['-c:a', 'libvorbis', '-ar', '44100', '-ac', '2']],
     ['Opus', 'opus', 'a.opus', ['-c:a', 'libopus', '-b:a', '96k']],
@@ -98,11 +105,34 @@ withFfmpeg('told by content, made by ffmpeg', () => {
   it.each<[string, () => Uint8Array, RegExp]>([
     ['an MP3 that breaks off in its header', () => encoded('x.mp3', ['-c:a', 'libmp3lame']).subarray(0, 60), /damaged|no sound/],
     ['a FLAC that breaks off', () => encoded('x.flac', ['-c:a', 'flac']).subarray(0, 50), /damaged|no sound/],
-    ['AAC', () => encoded('x.m4a', ['-c:a', 'aac']), /AAC \(M4A\), which cannot be read here/],
-    ['AAC in frames', () => encoded('x.aac', ['-c:a', 'aac', '-f', 'adts']), /AAC \(M4A\)/],
+    ['AAC', () => encoded('x.m4a', ['-c:a', 'aac']), /an AAC recording \(M4A\), which cannot be read here/],
+    ['AAC in frames', () => encoded('x.aac', ['-c:a', 'aac', '-f', 'adts']), /an AAC recording, which/],
+    [
+      'a film',
+      () => encoded('x.mov', ['-f', 'lavfi', '-i', 'color=black:s=16x16:d=1', '-shortest', '-c:v', 'mpeg4', '-c:a', 'aac']),
+      /a film \(MOV\), which/,
+    ],
+    ['an AIFF', () => encoded('x.aiff', []), /an AIFF recording, which/],
+    ['a picture', () => Buffer.from('\x89PNG\r\n', 'latin1'), /a picture, which/],
   ])('%s is refused in a sentence', async (_, bytes, sentence) => {
     const decoded = await decodeRecording(bytes());
     expect(isTruth(decoded) ? '' : decoded.refusal).toMatch(sentence);
+  });
+
+  it.each<[string, readonly string[]]>([
+    ['half.wav', []],
+    ['half.mp3', ['-c:a', 'libmp3lame', '-b:a', '128k']],
+    ['half.ogg', ['-c:a', 'libvorbis']],
+    ['half.opus', ['-c:a', 'libopus']],
+    ['half.flac', ['-c:a', 'flac']],
+  ])('%s, cut off in the middle, is taken with a word on where it ends; whole it comes without', async (name, args) => {
+    const bytes = encoded(name, args);
+    const whole = await decodeRecording(bytes);
+    expect(isTruth(whole) ? whole.notes : whole.refusal).toBeUndefined();
+    const half = await decodeRecording(bytes.subarray(0, Math.round(bytes.length * 0.6)));
+    if (!isTruth(half)) throw new Error(half.refusal);
+    expect(half.notes!.join(' ')).toMatch(/^This file breaks off after [12]\.\d s/);
+    expect(half.samples.length / SAMPLE_RATE).toBeGreaterThan(1);
   });
 
   it('a name and pictures in front of an MP3 do not hide it (ID3v2)', async () => {

@@ -4,9 +4,11 @@
  * not come a frame late.
  */
 import {
+  brokenOff,
   CLIPPED_BEYOND_USE,
   factsOfClip,
   maybeKindOfRecording,
+  maybeNameOfFile,
   readWave,
   SILENT_DB,
   truthOfSound,
@@ -14,6 +16,7 @@ import {
   type Sound,
   type Truth,
 } from '@zest-jaw/core';
+import { endsWhole, factsOfMp3, samplesOfFlac } from './fileFacts.js';
 import { FLACDecoder } from '@wasm-audio-decoders/flac';
 import { OggVorbisDecoder } from '@wasm-audio-decoders/ogg-vorbis';
 import { MPEGDecoder } from 'mpg123-decoder';
@@ -39,6 +42,34 @@ async function decodedBy<D extends Decoder>(decoder: D, decode: (decoder: D) => 
   } finally {
     decoder.free();
   }
+}
+
+/**
+ * Samples that an MP3 begins with before its sound where nothing says how many: the decoder's 529
+ * and the 576 of the encoder most used (its technical FAQ, from memory). At its own rate.
+ */
+const USUAL_DELAY = 529 + 576;
+
+/** The sound of an MP3 in its place, and a word where the file breaks off. */
+function placedMp3(sound: Sound, bytes: Uint8Array): Sound {
+  const { knowsDelay, samples } = factsOfMp3(bytes);
+  const channels = knowsDelay ? sound.channels : sound.channels.map((channel) => channel.subarray(Math.min(USUAL_DELAY, channel.length)));
+  return withEnd({ ...sound, channels }, samples);
+}
+
+/** A file may end a frame or two early and be whole. */
+const SPARE_SAMPLES = 4 * 1152;
+
+/** A word where a file has less than it is meant to. */
+function withEnd(sound: Sound, meant: number | undefined): Sound {
+  const length = sound.channels[0]?.length ?? 0;
+  if (meant === undefined || length >= meant - SPARE_SAMPLES) return sound;
+  return { ...sound, notes: [brokenOff(length / sound.sampleRate, meant / sound.sampleRate)] };
+}
+
+/** The same for Ogg, which does not say how long it is but ends with a page that says so. */
+function withLastPage(sound: Sound, bytes: Uint8Array): Sound {
+  return endsWhole(bytes) ? sound : { ...sound, notes: [brokenOff((sound.channels[0]?.length ?? 0) / sound.sampleRate)] };
 }
 
 const NAMES = { mp3: 'MP3', vorbis: 'Ogg Vorbis', opus: 'Opus', flac: 'FLAC' } as const;
@@ -78,20 +109,17 @@ function decodeMp3(decoder: MPEGDecoder, bytes: Uint8Array, report: DecodeReport
 async function soundOf(bytes: Uint8Array, report: DecodeReport): Promise<Sound | Refusal> {
   const kind = maybeKindOfRecording(bytes);
   if (kind === 'wav') return readWave(bytes);
-  if (kind === 'aac')
-    return {
-      refusal: 'This recording is AAC (M4A), which cannot be read here. Save it as WAV, FLAC, MP3, Ogg Vorbis or Opus and drop it again.',
-    };
-  if (!kind)
-    return {
-      refusal:
-        'This is not a recording that can be read. It may be WAV, FLAC, MP3, Ogg Vorbis or Opus: save it as one of those and drop it again.',
-    };
+  if (!kind || kind === 'aac') {
+    const name = maybeNameOfFile(bytes);
+    const what = name ? `This is ${name}, which cannot be read here.` : 'This is not a recording that can be read.';
+    return { refusal: `${what} It may be WAV, FLAC, MP3, Ogg Vorbis or Opus: save it as one of those and drop it again.` };
+  }
   try {
-    if (kind === 'mp3') return await decodedBy(new MPEGDecoder({ enableGapless: true }), (decoder) => decodeMp3(decoder, bytes, report));
-    if (kind === 'opus') return await decodedBy(new OggOpusDecoder(), (decoder) => decoder.decodeFile(bytes));
-    if (kind === 'vorbis') return await decodedBy(new OggVorbisDecoder(), (decoder) => decoder.decodeFile(bytes));
-    return await decodedBy(new FLACDecoder(), (decoder) => decoder.decodeFile(bytes));
+    if (kind === 'mp3')
+      return placedMp3(await decodedBy(new MPEGDecoder({ enableGapless: true }), (decoder) => decodeMp3(decoder, bytes, report)), bytes);
+    if (kind === 'opus') return withLastPage(await decodedBy(new OggOpusDecoder(), (decoder) => decoder.decodeFile(bytes)), bytes);
+    if (kind === 'vorbis') return withLastPage(await decodedBy(new OggVorbisDecoder(), (decoder) => decoder.decodeFile(bytes)), bytes);
+    return withEnd(await decodedBy(new FLACDecoder(), (decoder) => decoder.decodeFile(bytes)), samplesOfFlac(bytes));
   } catch {
     return { refusal: `This ${NAMES[kind]} file is damaged and cannot be read. Save the recording again and drop it here.` };
   }

@@ -87,7 +87,7 @@ export class RecordingService implements OnModuleInit {
       await assets.keep(original, MEDIA_TYPES[maybeKindOfRecording(original) ?? 'wav'], fileName);
       const { hash } = await assets.keep(decoded.wave, 'audio/wav', fileName);
       job.request = { fileName, audio: hash, lengthSamples: decoded.lengthSamples };
-      return [];
+      return [...decoded.notes];
     } finally {
       // Stopped with the server it is decoded again when that comes back; ended otherwise, its file is no longer needed.
       if (!this.jobs.isStopping) rmSync(path, { force: true });

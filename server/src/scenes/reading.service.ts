@@ -6,6 +6,7 @@ import {
   keyPencil,
   listensToLoudness,
   partOfScript,
+  readingInPart,
   readingOfClip,
   withPartRead,
   type ClipPart,
@@ -80,8 +81,8 @@ export class ReadingService implements OnModuleInit {
     return [...reading.warnings];
   }
 
-  /** Makes the reading of a clip from its ear marks; answers with what to know about it. */
-  async readMarks(sceneId: string, clipId: string): Promise<readonly string[]> {
+  /** Makes the reading of a clip, or of a part of it, from its ear marks; answers with what to know about it. */
+  async readMarks(sceneId: string, clipId: string, part?: ClipPart): Promise<readonly string[]> {
     const { document } = await new SceneStore(this.em).load(sceneId);
     const clip = document.clips.find((candidate) => candidate.id === clipId);
     if (!clip) throw cannotUse('That recording is no longer in the scene. Reload it and try again.');
@@ -89,7 +90,8 @@ export class ReadingService implements OnModuleInit {
     const found = await this.workers.run<[string, StressedSymbol[]][]>('pronounce', { words }, new AbortController().signal);
     const reading = readingOfMarks(document, clip, new Map(found));
     if (isRefusal(reading)) throw cannotUse(reading.refusal);
-    await this.takeAndKey(this.em, sceneId, clipId, reading);
+    const whole = part ? withPartRead(readingOfClip(document, clip), part, readingInPart(reading, part)) : reading;
+    await this.takeAndKey(this.em, sceneId, clipId, whole);
     return reading.warnings;
   }
 

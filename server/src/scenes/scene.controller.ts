@@ -20,7 +20,7 @@ import { PictureService } from '../handOff/picture.service.js';
 import { JobService, jobView } from '../jobs/job.service.js';
 import { Character, Job, Scene } from '../storage/entities.js';
 import { READING_JOB, ReadingService } from './reading.service.js';
-import { NewSceneDto, PicturesDto, ReadClipDto } from './scene.dto.js';
+import { NewSceneDto, PicturesDto, ReadClipDto, ReadMarksDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
 import { SceneUploadService, StartedScene } from './sceneUpload.service.js';
 
@@ -166,8 +166,8 @@ export class SceneController {
 
   @Post(':id/marks/reading')
   @ApiOperation({ summary: 'Makes the reading of a clip from its ear marks, and keys its track. Ink stays.' })
-  async readMarks(@Param('id') id: string, @Body() { clipId }: ReadClipDto): Promise<{ warnings: readonly string[] }> {
-    return { warnings: await this.readings.readMarks(id, clipId) };
+  async readMarks(@Param('id') id: string, @Body() { clipId, part }: ReadMarksDto): Promise<{ warnings: readonly string[] }> {
+    return { warnings: await this.readings.readMarks(id, clipId, part) };
   }
 
   @Post(':id/pictures')

@@ -100,6 +100,18 @@ export class ReadClipDto {
   parts?: ClipPartDto[];
 }
 
+export class ReadMarksDto {
+  @ApiProperty()
+  @Matches(ID)
+  clipId!: string;
+
+  @ApiPropertyOptional({ description: 'Only this part; the rest of the reading stays. The whole clip when missing.' })
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => ClipPartDto)
+  part?: ClipPartDto;
+}
+
 export class PicturesDto {
   @ApiProperty()
   @Matches(ID)

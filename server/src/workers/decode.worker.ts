@@ -14,9 +14,11 @@ export interface DecodeTask {
 export interface Decoded {
   readonly wave: Uint8Array;
   readonly lengthSamples: number;
+  /** What to know of how it came about. */
+  readonly notes: readonly string[];
 }
 
 export default async function decode({ path, progress }: DecodeTask): Promise<Decoded | Refusal> {
   const truth = await decodeRecording(readFileSync(path), (done, doing) => progress.postMessage([done, doing]));
-  return 'refusal' in truth ? truth : { wave: truthToWave(truth), lengthSamples: truth.samples.length };
+  return 'refusal' in truth ? truth : { wave: truthToWave(truth), lengthSamples: truth.samples.length, notes: truth.notes ?? [] };
 }

@@ -3,6 +3,7 @@ import { hasEnded, type JobView, type RecordingView } from '@zest-jaw/core';
 import { useEffect, useState } from 'react';
 import { api, sentenceOf } from './http.js';
 import { cancelJob, watchJob } from './job.js';
+import { maybeReadHere } from './readHere.js';
 
 export interface Upload {
   /** Share done, 0 to 1. */
@@ -10,6 +11,8 @@ export interface Upload {
   readonly message: string;
   /** What it became, once it is decoded. */
   readonly recording?: RecordingView;
+  /** What to know of how it came about. */
+  readonly notes?: readonly string[];
   /** Why it cannot be used. */
   readonly fault?: string;
 }
@@ -22,6 +25,7 @@ export function useUpload(file: File): Upload {
   useEffect(() => {
     const request = new AbortController();
     let running: string | undefined;
+    let notes: readonly string[] = [];
     let stopWatching = (): void => undefined;
     const follow = (job: JobView): void => {
       if (!hasEnded(job)) {
@@ -32,18 +36,21 @@ export function useUpload(file: File): Upload {
       if (job.state !== 'done') setUpload({ done: 0, message: job.message, fault: job.message });
       else
         api<RecordingView>(`/recordings/${job.id}`, { signal: request.signal })
-          .then((recording) => setUpload({ done: 1, message: 'Ready', recording }))
+          .then((recording) => setUpload({ done: 1, message: 'Ready', recording, notes: [...notes, ...job.warnings] }))
           .catch((error: unknown) => !request.signal.aborted && setUpload({ ...SENDING, fault: sentenceOf(error) }));
     };
-    const form = new FormData();
-    form.set('recording', file);
-    api<JobView>('/recordings', { method: 'POST', body: form, signal: request.signal })
-      .then((job) => {
-        running = job.id;
-        if (request.signal.aborted) void cancelJob(job.id);
-        else stopWatching = watchJob(job.id, follow);
-      })
-      .catch((error: unknown) => !request.signal.aborted && setUpload({ ...SENDING, fault: sentenceOf(error) }));
+    const send = async (): Promise<void> => {
+      const here = await maybeReadHere(file);
+      notes = here?.notes ?? [];
+      if (request.signal.aborted) return;
+      const form = new FormData();
+      form.set('recording', here?.file ?? file);
+      const job = await api<JobView>('/recordings', { method: 'POST', body: form, signal: request.signal });
+      running = job.id;
+      if (request.signal.aborted) void cancelJob(job.id);
+      else stopWatching = watchJob(job.id, follow);
+    };
+    send().catch((error: unknown) => !request.signal.aborted && setUpload({ ...SENDING, fault: sentenceOf(error) }));
     return () => {
       request.abort();
       stopWatching();

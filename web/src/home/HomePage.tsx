@@ -20,6 +20,7 @@ import { Easel } from '../mouth/Easel.js';
 import { Button } from '../ui/Button.js';
 import { TopBar } from '../ui/Frame.js';
 import { Notice } from '../ui/Notice.js';
+import { RECORDING_FILES } from '../ui/UploadState.js';
 import { NewSceneDialog } from './NewSceneDialog.js';
 
 const NewChartDialog = lazy(async () => ({ default: (await import('../chart/NewChartDialog.js')).NewChartDialog }));
@@ -216,7 +217,7 @@ export function HomePage(): ReactElement {
         <input
           ref={chooser}
           type="file"
-          accept=".wav,.flac,.mp3,.ogg,.oga,.opus,audio/*"
+          accept={RECORDING_FILES}
           className="sr-only"
           aria-label="Recording for a new scene"
           tabIndex={-1}

@@ -16,7 +16,7 @@ import { useUpload } from '../api/recordings.js';
 import { Easel } from '../mouth/Easel.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
-import { Progress } from '../ui/Progress.js';
+import { UploadState } from '../ui/UploadState.js';
 
 interface NewSceneDialogProps {
   readonly recording: File;
@@ -171,10 +171,7 @@ export function NewSceneDialog({ recording, productions, charts, onClose }: NewS
         </div>
         <div className="col-span-2 flex items-center gap-3">
           <div className="flex-1">
-            {busy && <Progress label="Decoding the recording" done={upload.done} message={upload.message} />}
-            <p className="text-[14px] text-bad" role="alert">
-              {upload.fault ?? fault}
-            </p>
+            <UploadState upload={upload} fault={fault} />
           </div>
           <Button onClick={onClose}>{busy ? 'Cancel' : 'Not now'}</Button>
           <Button type="submit" weight="main" disabled={sending || !upload.recording}>

@@ -12,6 +12,7 @@ import {
   maybeExposureAt,
   maybeFeel,
   putDrawing,
+  putOver,
   rangeOfLoudness,
   sceneSettings,
   setInk,
@@ -48,6 +49,7 @@ import { ViewSwitch } from './ViewSwitch.js';
 
 // Fetched when they are first opened: a scene shows its mouths without them.
 const FeelPanel = lazy(async () => ({ default: (await import('./FeelPanel.js')).FeelPanel }));
+const NotShownDialog = lazy(async () => ({ default: (await import('./NotShownDialog.js')).NotShownDialog }));
 const WhyPanel = lazy(async () => ({ default: (await import('./WhyPanel.js')).WhyPanel }));
 
 const HOLDS = ['', 'ones', 'twos', 'threes', 'fours'];
@@ -105,6 +107,7 @@ interface KeySheetProps {
 function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactElement {
   const { session, document, productionId, track, chart, charts, character, data, playhead, reading } = useOpenScene();
   const [keying, setKeying] = useState(false);
+  const [notShown, setNotShown] = useState<readonly string[]>();
   const [below, setBelow] = useState<Below>('tray');
   const own = useOwnFeels(productionId);
   const selection = useStore(playhead.store, (state) => state.selection);
@@ -114,8 +117,15 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
 
   const put = useCallback(
     (drawing: string) => {
-      const { frame } = playhead.store.getState();
-      session.change(putDrawing(session.store.getState().document, { track: track.id, frame, drawing }, chart, newId));
+      playhead.stay();
+      const { frame, selection: selected, playing } = playhead.store.getState();
+      const now = session.store.getState().document;
+      // What is selected is filled; while it plays, a mouth is put where it is heard.
+      const patch =
+        selected && !playing
+          ? putOver(now, { track: track.id, ...selected, drawing }, chart, newId)
+          : putDrawing(now, { track: track.id, frame, drawing }, chart, newId);
+      if (session.change(patch) && selected && !playing) playhead.select(null);
     },
     [session, track.id, chart, playhead],
   );
@@ -154,8 +164,13 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
       if (session.store.getState().document !== before) return await keyAgain(scope);
       session.change(keyed.patch);
       const changed = keyed.patch.ops.length;
-      const missing = keyed.notShown.map((entry) => entry.reason).join(' ');
-      if (missing) toast.warning(`${count(keyed.notShown.length, 'closure', 'closures')} could not be shown. ${missing}`);
+      const missing = keyed.notShown.map((entry) => entry.reason);
+      const [first] = missing;
+      if (missing.length === 1) toast.warning(`1 closure could not be shown. ${first!}`);
+      else if (missing.length > 1)
+        toast.warning(`${missing.length} closures could not be shown.`, {
+          action: { label: 'Which, and why', onClick: () => setNotShown(missing) },
+        });
       else toast.success(changed === 0 ? 'The pencil is already as the rules have it.' : 'The pencil is keyed again; the ink stayed.');
     } finally {
       setKeying(false);
@@ -187,125 +202,132 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
   const pill =
     'rounded-full border border-rule bg-lift px-3 py-1 text-[14px] text-ink-soft hover:border-graphite aria-pressed:border-ink aria-pressed:bg-word aria-pressed:text-ink';
   return (
-    <SheetStep
-      view={cribbing ? 'crib' : 'key'}
-      label="Bar sheet"
-      holds={holds}
-      keys={{
-        ...keycaps,
-        KeyI: () => ink(true),
-        'Shift+KeyI': () => ink(false),
-        Semicolon: () => setEdge('start'),
-        Quote: () => setEdge('end'),
-        KeyK: () => void keyAgain(),
-        KeyJ: () => show('feel'),
-        KeyY: () => show('why'),
-        KeyU: toggleCrib,
-      }}
-      aside={
-        <>
-          <EaselAtPlayhead small={below !== 'tray'} />
-          {below !== 'feel' && proposal.changes > 0 && (
-            <TryBar proposal={proposal} className="shrink-0 rounded-[10px] bg-zest-soft px-3 py-1.5" />
-          )}
-          {below === 'feel' && (
-            <Suspense>
-              <FeelPanel
-                proposal={proposal}
-                own={own}
-                onClose={() => {
-                  proposal.setReach('track');
-                  setBelow('tray');
-                }}
-              />
-            </Suspense>
-          )}
-          {below === 'why' && (
-            <>
-              <Readout />
-              <Suspense>
-                <WhyPanel heard={heard} onClose={() => setBelow('tray')} />
-              </Suspense>
-            </>
-          )}
-          {below === 'tray' && (
-            <>
-              <Readout />
-              <ViewSwitch />
-              <Tray onPut={put} />
-            </>
-          )}
-        </>
-      }
-      heading={
-        <>
-          {/* Where several speak the switch says who it is. */}
-          <h2 className={document.tracks.length > 1 ? 'sr-only' : 'name text-[19px]'}>{character.name}</h2>
-          <SpeakerSwitch />
-          <span className="min-w-[64px] truncate text-ink-soft">
-            {cribbing ? (
-              <CribFigures proposal={proposal} />
-            ) : data.words.length > 0 ? (
-              count(data.words.length, 'word', 'words')
-            ) : isReading ? (
-              'being read'
-            ) : (
-              'nothing read yet'
+    <>
+      {notShown && (
+        <Suspense>
+          <NotShownDialog reasons={notShown} onClose={() => setNotShown(undefined)} />
+        </Suspense>
+      )}
+      <SheetStep
+        view={cribbing ? 'crib' : 'key'}
+        label="Bar sheet"
+        holds={holds}
+        keys={{
+          ...keycaps,
+          KeyI: () => ink(true),
+          'Shift+KeyI': () => ink(false),
+          Semicolon: () => setEdge('start'),
+          Quote: () => setEdge('end'),
+          KeyK: () => void keyAgain(),
+          KeyJ: () => show('feel'),
+          KeyY: () => show('why'),
+          KeyU: toggleCrib,
+        }}
+        aside={
+          <>
+            <EaselAtPlayhead small={below !== 'tray'} />
+            {below !== 'feel' && proposal.changes > 0 && (
+              <TryBar proposal={proposal} className="shrink-0 rounded-[10px] bg-zest-soft px-3 py-1.5" />
             )}
-          </span>
-          <span className="flex-1" />
-          {/* Beside the figures of the crib there is no room for both. */}
-          {!(cribbing && document.tracks.length > 1) && (
-            <span className="whitespace-nowrap text-[14px] text-ink-soft" data-testid="inked">
-              Inked <b className="font-semibold text-ink">{Math.round(inked * 100)} %</b>
+            {below === 'feel' && (
+              <Suspense>
+                <FeelPanel
+                  proposal={proposal}
+                  own={own}
+                  onClose={() => {
+                    proposal.setReach('track');
+                    setBelow('tray');
+                  }}
+                />
+              </Suspense>
+            )}
+            {below === 'why' && (
+              <>
+                <Readout />
+                <Suspense>
+                  <WhyPanel heard={heard} onClose={() => setBelow('tray')} />
+                </Suspense>
+              </>
+            )}
+            {below === 'tray' && (
+              <>
+                <Readout />
+                <ViewSwitch />
+                <Tray onPut={put} />
+              </>
+            )}
+          </>
+        }
+        heading={
+          <>
+            {/* Where several speak the switch says who it is. */}
+            <h2 className={document.tracks.length > 1 ? 'sr-only' : 'name text-[19px]'}>{character.name}</h2>
+            <SpeakerSwitch />
+            <span className="min-w-[64px] truncate text-ink-soft">
+              {cribbing ? (
+                <CribFigures proposal={proposal} />
+              ) : data.words.length > 0 ? (
+                count(data.words.length, 'word', 'words')
+              ) : isReading ? (
+                'being read'
+              ) : (
+                'nothing read yet'
+              )}
             </span>
-          )}
-          <button
-            type="button"
-            aria-pressed={cribbing}
-            onClick={toggleCrib}
-            className={pill}
-            title="The plan in a lane above, to key by hand against (U)"
-          >
-            Crib
-          </button>
-          <button
-            type="button"
-            aria-pressed={below === 'why'}
-            onClick={() => show('why')}
-            className={pill}
-            title="Why this mouth is here (Y)"
-          >
-            Why?
-          </button>
-          <button
-            type="button"
-            aria-pressed={below === 'feel'}
-            onClick={() => show('feel')}
-            className={clsx(pill, 'whitespace-nowrap')}
-            title={`On ${HOLDS[rules.holdFrames] ?? rules.holdFrames}, lead ${rules.leadFrames} (J)`}
-          >
-            Feel <b className="font-semibold text-ink">{feel}</b>
-          </button>
-          <PencilMenu hasSelection={selection !== null} onAct={act} />
-          <Button
-            weight="main"
-            className="whitespace-nowrap py-[5px]!"
-            disabled={keying || isReading || (data.sounds.length === 0 && rules.source === 'sounds')}
-            onClick={() => void keyAgain()}
-          >
-            Key again
-          </Button>
-        </>
-      }
-      hints={
-        <>
-          <Hint keys={['←', '→']}>a frame</Hint>
-          <Hint keys={['↑', '↓']}>an exposure</Hint>
-          <Hint keys={['L']}>loop the phrase</Hint>
-          <Hint keys={['I']}>ink</Hint>
-        </>
-      }
-    />
+            <span className="flex-1" />
+            {/* Beside the figures of the crib there is no room for both. */}
+            {!(cribbing && document.tracks.length > 1) && (
+              <span className="whitespace-nowrap text-[14px] text-ink-soft" data-testid="inked">
+                Inked <b className="font-semibold text-ink">{Math.round(inked * 100)} %</b>
+              </span>
+            )}
+            <button
+              type="button"
+              aria-pressed={cribbing}
+              onClick={toggleCrib}
+              className={pill}
+              title="The plan in a lane above, to key by hand against (U)"
+            >
+              Crib
+            </button>
+            <button
+              type="button"
+              aria-pressed={below === 'why'}
+              onClick={() => show('why')}
+              className={pill}
+              title="Why this mouth is here (Y)"
+            >
+              Why?
+            </button>
+            <button
+              type="button"
+              aria-pressed={below === 'feel'}
+              onClick={() => show('feel')}
+              className={clsx(pill, 'whitespace-nowrap')}
+              title={`On ${HOLDS[rules.holdFrames] ?? rules.holdFrames}, lead ${rules.leadFrames} (J)`}
+            >
+              Feel <b className="font-semibold text-ink">{feel}</b>
+            </button>
+            <PencilMenu hasSelection={selection !== null} onAct={act} />
+            <Button
+              weight="main"
+              className="whitespace-nowrap py-[5px]!"
+              disabled={keying || isReading || (data.sounds.length === 0 && rules.source === 'sounds')}
+              onClick={() => void keyAgain()}
+            >
+              Key again
+            </Button>
+          </>
+        }
+        hints={
+          <>
+            <Hint keys={['←', '→']}>a frame</Hint>
+            <Hint keys={['↑', '↓']}>an exposure</Hint>
+            <Hint keys={['L']}>loop the phrase</Hint>
+            <Hint keys={['I']}>ink</Hint>
+          </>
+        }
+      />
+    </>
   );
 }

@@ -16,7 +16,7 @@ const KEYS: KeyList = [
       ['[ ]', 'the loop begins earlier, ends later; with Shift the other way'],
       ['1 2 3 4', 'full, half, quarter, eighth speed'],
       ['← →', 'one frame, and hear it; held, on at its own pace'],
-      ['Shift ← →', 'select frames; Escape selects none'],
+      ['Shift ← →', 'select frames; Ctrl A all of them, Escape none'],
       ['Ctrl ← →', 'one second'],
       ['↑ ↓', 'the exposure before, the next one'],
       ['Home End', 'first frame, last frame'],
@@ -25,7 +25,7 @@ const KEYS: KeyList = [
   [
     'Put mouths',
     [
-      ['Q W E R T', 'the first row of the tray, in ink'],
+      ['Q W E R T', 'the first row of the tray, in ink; over all that is selected where something is'],
       ['A S D F G', 'the second row'],
       ['Z X C V B', 'the third row'],
       ["; '", 'the mouth at the playhead starts here; ends here, and the next one starts after it'],

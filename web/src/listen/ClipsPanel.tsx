@@ -22,12 +22,11 @@ import { useOpenScene } from '../scene/sceneContext.js';
 import { useChangeAndKey, useSpeaker } from '../scene/useChangeAndKey.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
+import { RECORDING_FILES } from '../ui/UploadState.js';
 import { Slider } from '../ui/Slider.js';
 import { ClipFactsPanel } from './ClipFactsPanel.js';
 import { PlaceDialog } from './PlaceDialog.js';
 import { RecordDialog, type Take } from './RecordDialog.js';
-
-const ACCEPTS = '.wav,.mp3,.ogg,.opus,.flac,audio/*';
 
 /** A whole frame typed by number; put back when it is none. */
 function FrameField({ label, frame, onFrame }: { label: string; frame: number; onFrame: (frame: number) => void }): ReactElement {
@@ -228,7 +227,7 @@ export function ClipsPanel({ chosen, onChoose }: ClipsPanelProps): ReactElement 
       <input
         ref={input}
         type="file"
-        accept={ACCEPTS}
+        accept={RECORDING_FILES}
         hidden
         aria-label="A recording for the scene"
         onChange={(event) => {

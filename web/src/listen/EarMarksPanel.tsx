@@ -1,11 +1,13 @@
 /** Marking by ear: type what is heard, even while it plays; the marks can be made into a reading. */
 import {
+  copyReadingToMarks,
   frameNumber,
   mergeEarMarks,
   moveEarMark,
   putEarMark,
   removeEarMark,
   type Clip,
+  type ClipPart,
   type EarMark,
   type Patch,
   type Refusal,
@@ -18,6 +20,7 @@ import { sendJson, sentenceOf } from '../api/http.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
+import { MarksDialog } from './MarksDialog.js';
 
 function Small({ label, onClick, children }: { label: string; onClick: () => void; children: ReactNode }): ReactElement {
   return (
@@ -38,6 +41,7 @@ export function EarMarksPanel({ clip, field }: { clip: Clip; field: RefObject<HT
   const frame = useFrame();
   const [text, setText] = useState('');
   const [busy, setBusy] = useState(false);
+  const [asking, setAsking] = useState(false);
   /** The frame the playhead was at when typing began: it may be playing on. */
   const [begunAt, setBegunAt] = useState(0);
   const change = (make: (scene: SceneDocument) => Patch | Refusal): boolean => session.change(make(session.store.getState().document));
@@ -49,20 +53,25 @@ export function EarMarksPanel({ clip, field }: { clip: Clip; field: RefObject<HT
   const add = (): void => {
     if (change((scene) => putEarMark(scene, { characterId: clip.characterId, frame: at, text }, newId))) setText('');
   };
-  const read = async (): Promise<void> => {
+  const read = async (part?: ClipPart): Promise<void> => {
+    setAsking(false);
     setBusy(true);
     try {
       await session.flush();
-      const { warnings } = await sendJson<{ warnings: string[] }>('POST', `/scenes/${sceneId}/marks/reading`, { clipId: clip.id });
+      const body = { clipId: clip.id, ...(part && { part }) };
+      const { warnings } = await sendJson<{ warnings: string[] }>('POST', `/scenes/${sceneId}/marks/reading`, body);
       await session.refresh();
       if (warnings.length > 0) toast.warning(warnings.join(' '));
-      else toast.success('The marks are the reading now, and the pencil is keyed by it. Ink stays.');
+      else toast.success('The marks are the reading now, and the pencil is keyed by it. Ink stays, and undo takes it back.');
     } catch (error) {
       toast.error(sentenceOf(error));
     } finally {
       setBusy(false);
     }
   };
+  const replaced = (part: ClipPart): number =>
+    document.words.filter((word) => word.clip === clip.id && word.fromSample < part.toSample && word.toSample > part.fromSample).length;
+  const copy = (): void => void change((scene) => copyReadingToMarks(scene, clip, newId));
   const row = (mark: EarMark): ReactElement => (
     <li key={mark.id} className="flex items-center gap-1 border-b border-rule-soft py-0.5">
       <button
@@ -110,9 +119,17 @@ export function EarMarksPanel({ clip, field }: { clip: Clip; field: RefObject<HT
       <ul className="max-h-[240px] min-h-0 overflow-y-auto" aria-label="Marks">
         {data.marks.map(row)}
       </ul>
-      <Button weight="main" className="self-start" disabled={busy || data.marks.length === 0} onClick={() => void read()}>
-        Make these the reading
-      </Button>
+      <div className="flex flex-wrap gap-2">
+        <Button
+          weight="main"
+          disabled={busy || data.marks.length === 0}
+          onClick={() => (replaced(clip) > 0 ? setAsking(true) : void read())}
+        >
+          Make these the reading
+        </Button>
+        {data.marks.length === 0 && replaced(clip) > 0 && <Button onClick={copy}>Begin with what was read</Button>}
+      </div>
+      {asking && <MarksDialog clip={clip} replaced={replaced} onRead={(part) => void read(part)} onClose={() => setAsking(false)} />}
     </section>
   );
 }

@@ -1,16 +1,5 @@
 /** The Listen step: the script beside the wave and what was read under it. */
-import {
-  besideScript,
-  type Clip,
-  type ClipPart,
-  clipStart,
-  framesPerSecond,
-  hasEnded,
-  sampleAtFrame,
-  sceneSettings,
-  scriptWords,
-  setScript,
-} from '@zest-jaw/core';
+import { besideScript, type Clip, type ClipPart, framesPerSecond, hasEnded, sceneSettings, scriptWords, setScript } from '@zest-jaw/core';
 import { useCallback, useMemo, useRef, useState, type ReactElement } from 'react';
 import { flushSync } from 'react-dom';
 import { toast } from 'sonner';
@@ -24,6 +13,7 @@ import { Hint } from '../key/Transport.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { Pills } from '../ui/Pills.js';
 import { ClipsPanel } from './ClipsPanel.js';
+import { partOfClip } from './partOfClip.js';
 import { SpeechMenu } from './SpeechMenu.js';
 import { useListenHolds } from './useListenHolds.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
@@ -43,12 +33,7 @@ function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
   const own = data.words.filter((word) => word.clip === clip.id);
   const phraseOf = (frame: number): FrameRange => phraseAt(own, frame, framesPerSecond(frameRate), lengthFrames);
   const phraseHere = (): FrameRange => playhead.store.getState().selection ?? phraseOf(playhead.store.getState().frame);
-  /** Frames of the scene as samples of the recording. */
-  const partOf = ({ from, to }: FrameRange): ClipPart => {
-    const start = clipStart(document, clip);
-    const within = (sample: number): number => Math.min(clip.toSample, Math.max(clip.fromSample, sample));
-    return { fromSample: within(sampleAtFrame(frameRate, from) - start), toSample: within(sampleAtFrame(frameRate, to) - start) };
-  };
+  const partOf = (range: FrameRange): ClipPart => partOfClip(document, clip, range);
   const doubtfulPhrases = new Map(
     own.filter((word) => word.confidence < SURE_WORD).map((word) => [phraseOf(word.from).from, phraseOf(word.from)]),
   );
@@ -100,6 +85,24 @@ function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
   );
 }
 
+/** How the reading went, in a sentence or two. */
+function wordsInWords(words: number, doubtful: number, missed: number): string {
+  if (words === 0) return 'No words yet.';
+  const found =
+    doubtful > 0
+      ? doubtful === words
+        ? `${words === 1 ? 'The only word is' : `All ${words} words are`} doubtful: listen to ${words === 1 ? 'it' : 'them'}.`
+        : `${doubtful} of ${words} words ${doubtful === 1 ? 'is' : 'are'} doubtful, marked by ${doubtful === 1 ? 'a wavy line: listen to it' : 'wavy lines: listen to them'}.`
+      : missed > 0
+        ? ''
+        : 'Every word was found with confidence.';
+  const lost =
+    missed > 0
+      ? `${missed === 1 ? '1 word of the script was' : `${missed} words of the script were`} not heard, struck through below.`
+      : '';
+  return [found, lost].filter((sentence) => sentence !== '').join(' ');
+}
+
 /** Every word that was read, the one at the playhead lit; pressing one goes there. What the script says and nobody said is struck through. */
 function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
   const { data, playhead } = useOpenScene();
@@ -118,15 +121,7 @@ function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
   return (
     <div className="mt-2 flex min-h-0 flex-1 flex-col gap-2">
       <h2 className="name text-[19px]">What was read</h2>
-      <p className="text-[14px] text-ink-soft">
-        {data.words.length === 0
-          ? 'No words yet.'
-          : doubtful === 0
-            ? 'Every word was found with confidence.'
-            : doubtful === 1
-              ? `1 of ${data.words.length} words is doubtful, marked by a wavy line: listen to it.`
-              : `${doubtful} of ${data.words.length} words are doubtful, marked by wavy lines: listen to them.`}
-      </p>
+      <p className="text-[14px] text-ink-soft">{wordsInWords(data.words.length, doubtful, line.filter(({ word }) => !word).length)}</p>
       <div className="flex flex-wrap gap-x-1 gap-y-1.5 overflow-y-auto pb-2">
         {line.map(({ text, word }, index) =>
           word ? (

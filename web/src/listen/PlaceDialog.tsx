@@ -9,7 +9,7 @@ import { useChangeAndKey, useSpeaker } from '../scene/useChangeAndKey.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
-import { Progress } from '../ui/Progress.js';
+import { UploadState } from '../ui/UploadState.js';
 import type { Take } from './RecordDialog.js';
 
 interface PlaceDialogProps {
@@ -99,10 +99,7 @@ export function PlaceDialog({ take, replaces, onDone, onClose }: PlaceDialogProp
             It begins where the old one did, whole. Words and sounds stay as they were read until you read it again; ink stays.
           </p>
         )}
-        {busy && <Progress label="Decoding the recording" done={upload.done} message={upload.message} />}
-        <p className="text-[14px] text-bad" role="alert">
-          {upload.fault ?? fault}
-        </p>
+        <UploadState upload={upload} fault={fault} />
         <div className="flex justify-end gap-3">
           <Button onClick={onClose}>{busy ? 'Cancel' : 'Not now'}</Button>
           <Button type="submit" weight="main" disabled={!upload.recording || session.store.getState().saveState === 'conflict'}>

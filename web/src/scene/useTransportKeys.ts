@@ -55,6 +55,7 @@ export function useTransportKeys(): TransportKeys {
       'Shift+ArrowLeft': select(-1),
       'Shift+ArrowRight': select(1),
       Escape: () => playhead.select(null),
+      'Ctrl+KeyA': () => playhead.select({ from: 0, to: lengthFrames }),
       'Ctrl+ArrowLeft': step(-second),
       'Ctrl+ArrowRight': step(second),
       ArrowUp: toExposure(-1),

@@ -65,3 +65,7 @@ export const fillInWorker = (marks: readonly Mark[], at: Point, box: Box, colour
   ask({ kind: 'fill', marks, at, box, colour });
 
 export const keySoundsInWorker = (job: KeyingJob): Promise<Keyed> => ask({ kind: 'sounds', job });
+
+/** Channels at 48 000 Hz as one wave file, with what is to be known of how they were mixed. */
+export const waveFileInWorker = (channels: readonly Float32Array[]): Promise<{ wave: Uint8Array<ArrayBuffer>; notes: readonly string[] }> =>
+  ask({ kind: 'file', channels });

@@ -6,6 +6,8 @@ import {
   keyPencil,
   keySounds,
   maybeFillAt,
+  mixChannels,
+  writeWave,
   findPauses,
   SAMPLE_RATE,
   waveBlocks,
@@ -43,6 +45,7 @@ export type HeavyRequest =
       readonly colour: string;
     }
   | { readonly id: number; readonly kind: 'sounds'; readonly job: KeyingJob }
+  | { readonly id: number; readonly kind: 'file'; readonly channels: readonly Float32Array[] }
   | { readonly id: number; readonly kind: 'wave'; readonly samples: Float32Array; readonly samplesPerBlock: number };
 
 function answer(request: HeavyRequest): unknown {
@@ -50,6 +53,10 @@ function answer(request: HeavyRequest): unknown {
     const facts = factsOfClip({ samples: ditherTo16Bit(request.samples) });
     const pyramid = wavePyramid(waveBlocks(request.samples, request.samplesPerBlock));
     return { pyramid, facts, pauses: findPauses(request.samples, SAMPLE_RATE) };
+  }
+  if (request.kind === 'file') {
+    const { samples, notes } = mixChannels(request.channels);
+    return { wave: writeWave(ditherTo16Bit(samples), SAMPLE_RATE), notes };
   }
   if (request.kind === 'fill') return maybeFillAt(request.marks, request.at, request.box, request.colour, crypto.randomUUID());
   if (request.kind === 'sounds') return keySounds(request.job);
