@@ -36,9 +36,9 @@ import { CannotDo, parseCommandLine, readBytes, readJson, wholeNumber, WrongUse 
 export function chartOf(file: string | undefined): ChartDocument {
   if (file === undefined) return starterChart('Thirteen mouths', 'brush');
   const read = readJson(file);
-  // Charts exported before mouths could be drawn or placed are still good.
-  const isOld = Array.isArray((read as Partial<ChartDocument> | null)?.drawings) && !Array.isArray((read as Partial<ChartDocument>).head);
-  const chart = isOld ? upgradeChart(read as ChartDocument) : read;
+  // Charts exported before mouths could be drawn or placed, or had places of their own, are still good.
+  const hasDrawings = Array.isArray((read as Partial<ChartDocument> | null)?.drawings);
+  const chart = hasDrawings ? upgradeChart(read as ChartDocument) : read;
   const [fault] = checkChart(chart);
   if (fault) throw new CannotDo(`${file}: ${fault}`);
   return chart as ChartDocument;

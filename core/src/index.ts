@@ -71,7 +71,7 @@ export {
   type Drawing,
   type Motion,
 } from './chart/chart.js';
-export { STARTER_SIZES, STARTER_STYLE_WORDS, STARTER_STYLES, starterChart, type StarterSize } from './chart/starterChart.js';
+export { STARTER_SIZES, STARTER_STYLE_WORDS, STARTER_STYLES, emptyChart, starterChart, type StarterSize } from './chart/starterChart.js';
 export {
   AS_IT_IS,
   DRAWN_LIMITS,
@@ -231,6 +231,7 @@ export {
   type Track,
   type TrackView,
 } from './scene/sceneDocument.js';
+export { changeFrameRate, type RateChange } from './scene/changeFrameRate.js';
 export { sceneShapeFaults } from './scene/sceneShape.js';
 export { checkScene, MAX_SCENE_FRAMES } from './scene/checkScene.js';
 export { clipEnd, clipGains, clipOfRecording, clipsPastEnd, clipStart, GAIN_LIMITS, type Recording } from './scene/clipPlace.js';

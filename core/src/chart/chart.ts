@@ -2,6 +2,7 @@
  * A mouth chart: an ordered set of drawings for one view of one face, and the sound
  * groups they play. A chart is a document like a scene, changed by the same patches.
  */
+import { isNumberWithin } from '../document/checks.js';
 import type { DocumentKind } from '../document/documentKind.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import { maybeFaultOfLook, maybeFaultOfStyle, picturesOfLook, type Look } from './art.js';
@@ -21,8 +22,10 @@ export type Motion = 'boil' | 'cycle';
 /** One mouth of a chart. */
 export interface Drawing extends Look {
   readonly id: string;
-  /** Its number on the exposure sheet, from 1; also its place in the tray. */
+  /** Its number on the exposure sheet and, with clay mouths, on its back: its own, whatever its place. From 0. */
   readonly number: number;
+  /** Its place in the tray, from 0. */
+  readonly place: number;
   readonly label: string;
   /** The key that puts it at the playhead, one upper-case letter; empty for none. */
   readonly keycap: string;
@@ -49,7 +52,7 @@ export const CHART_KIND: DocumentKind<ChartDocument> = {
   settings: { compare: () => 0 },
   head: { compare: () => 0 },
   groups: { compare: () => 0 },
-  drawings: { compare: (a, b) => a.number - b.number },
+  drawings: { compare: (a, b) => a.place - b.place },
 };
 
 /** The keycaps of the tray by position: the left hand's three rows. */
@@ -62,6 +65,9 @@ export function chartSettings(chart: ChartDocument): ChartSettings {
 export function maybeHead(chart: ChartDocument): ChartHead | undefined {
   return chart.head[0];
 }
+
+/** The largest number a drawing may have. */
+export const MOST_NUMBER = 9999;
 
 /** How a drawing is finished that has no parts said: the limits of its lists. */
 export const DRAWING_LIMITS = { variants: 24, tags: 12, tagLetters: 24, every: 24 } as const;
@@ -137,6 +143,7 @@ export function checkChart(candidate: unknown): string[] {
   const groupIds = new Set(chart.groups.map((group: SoundGroup) => group.id));
   const seen = new Set<unknown>();
   const keycaps = new Set<unknown>();
+  const numbers = new Set<unknown>();
   for (const drawing of chart.drawings as Partial<Drawing>[]) {
     const name = drawing.label ?? drawing.id ?? 'without a label';
     if (typeof drawing.id !== 'string' || seen.has(drawing.id)) faults.push(`Drawing “${name}” needs an id of its own.`);
@@ -148,7 +155,11 @@ export function checkChart(candidate: unknown): string[] {
     else if (drawing.keycap !== '' && keycaps.has(drawing.keycap))
       faults.push(`Two drawings have the keycap ${drawing.keycap}. Give one of them another.`);
     keycaps.add(drawing.keycap);
-    if (!Number.isInteger(drawing.number)) faults.push(`Drawing “${name}” needs a whole number.`);
+    if (!isNumberWithin(drawing.number, 0, MOST_NUMBER) || !Number.isInteger(drawing.number))
+      faults.push(`The number of “${name}” is ${String(drawing.number)}. It may be a whole number from 0 to ${MOST_NUMBER}.`);
+    else if (numbers.has(drawing.number)) faults.push(`Two drawings have the number ${drawing.number}. Give one of them another.`);
+    numbers.add(drawing.number);
+    if (!Number.isInteger(drawing.place)) faults.push(`Drawing “${name}” needs a place in the tray.`);
     for (const look of [drawing, ...(Array.isArray(drawing.variants) ? drawing.variants : [])] as Look[]) {
       const fault = maybeFaultOfLook(look);
       if (fault) faults.push(`Drawing “${name}” has ${fault}.`);

@@ -57,10 +57,11 @@ describe('changing a chart', () => {
     expect(setDrawing(chart, 'drop', { groups: ['grin'] }, countedIds())).toEqual({ refusal: expect.stringMatching(/“grin”/) });
   });
 
-  it('puts a copy behind its drawing, with a keycap that is free, and numbers without gaps', () => {
+  it('puts a copy behind its drawing, with a keycap that is free and the next number', () => {
     const after = testChartPatch(chart, duplicateDrawing(chart, 'press', countedIds()));
     expect(labels(after).slice(0, 4)).toEqual(['Rest', 'Press', 'Press copy', 'Bite']);
-    expect(after.drawings.map((candidate) => candidate.number)).toEqual(Array.from({ length: 14 }, (_, index) => index + 1));
+    expect(after.drawings.map((candidate) => candidate.place)).toEqual(Array.from({ length: 14 }, (_, index) => index));
+    expect(after.drawings.map((candidate) => candidate.number).slice(0, 4)).toEqual([1, 2, 14, 3]);
     expect(after.drawings[2]).toMatchObject({ keycap: 'V', groups: [] });
   });
 
@@ -70,9 +71,17 @@ describe('changing a chart', () => {
     expect(moveDrawing(chart, 'pucker', 1, countedIds())).toHaveProperty('refusal');
   });
 
-  it('removes a drawing and closes the numbers up, but never the last one', () => {
+  it('removes a drawing and closes the places up, but never the last one; numbers stay', () => {
     const after = testChartPatch(chart, removeDrawing(chart, 'tip', countedIds()));
-    expect(after.drawings.map((candidate) => candidate.number)).toEqual(Array.from({ length: 12 }, (_, index) => index + 1));
+    expect(after.drawings.map((candidate) => candidate.place)).toEqual(Array.from({ length: 12 }, (_, index) => index));
+    expect(after.drawings.map((candidate) => candidate.number).slice(2, 5)).toEqual([3, 5, 6]);
+    expect(setDrawing(after, 'rest', { number: 4 }, countedIds())).not.toHaveProperty('refusal');
+    expect(setDrawing(after, 'rest', { number: 5 }, countedIds())).toEqual({
+      refusal: expect.stringMatching(/Two drawings have the number 5/),
+    });
+    expect(setDrawing(after, 'rest', { number: 1.5 }, countedIds())).toEqual({
+      refusal: expect.stringMatching(/may be a whole number from 0/),
+    });
     const single = { ...chart, drawings: chart.drawings.slice(0, 1) };
     expect(removeDrawing(single, 'rest', countedIds())).toHaveProperty('refusal');
     for (const command of [

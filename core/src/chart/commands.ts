@@ -1,5 +1,6 @@
 /** What can be done to a chart. Like a scene's commands: a patch, or a refusal that says why not. */
 import { putRecord, type Patch, type PutOp } from '../document/patch.js';
+import { sameJson } from '../document/documentKind.js';
 import type { Reason } from '../document/reasons.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import type { MouthShape } from '../draw/mouthShape.js';
@@ -29,12 +30,16 @@ const put = putRecord<ChartDocument>;
 
 const putDrawing = (before: Drawing | null, after: Drawing | null): PutOp => put('drawings', before, after);
 
-/** Puts that give the drawings the numbers 1, 2, 3 … in the order passed. */
-function renumbered(drawings: readonly Drawing[]): PutOp[] {
-  return drawings.flatMap((drawing, index) =>
-    drawing.number === index + 1 ? [] : [putDrawing(drawing, { ...drawing, number: index + 1 })],
-  );
+/** Puts that give the drawings the places 0, 1, 2 … in the order passed, with whatever else is to change. Their numbers stay. */
+function placed(drawings: readonly Drawing[], changesOf: (index: number) => Partial<Drawing> = () => ({})): PutOp[] {
+  return drawings.flatMap((drawing, place) => {
+    const after = { ...drawing, ...changesOf(place), place };
+    return sameJson(drawing, after) ? [] : [putDrawing(drawing, after)];
+  });
 }
+
+/** The number a new drawing gets: the next after the largest. */
+const nextNumber = (chart: ChartDocument): number => Math.max(0, ...chart.drawings.map((drawing) => drawing.number)) + 1;
 
 /** A patch of puts on drawings, refused when the chart would break an invariant. */
 export function checkedPatch(chart: ChartDocument, reason: Reason, ops: readonly PutOp[], newId: IdSource): Patch | Refusal {
@@ -118,7 +123,7 @@ export function setPlacements(
   return checkedPatch(chart, 'chart.lineup', ops, newId);
 }
 
-export type DrawingChanges = Partial<Pick<Drawing, 'label' | 'keycap' | 'groups' | 'tags' | 'motion' | 'every'>>;
+export type DrawingChanges = Partial<Pick<Drawing, 'label' | 'number' | 'keycap' | 'groups' | 'tags' | 'motion' | 'every'>>;
 
 /**
  * Changes what a drawing is called, its keycap, its tags, or the groups it plays. A keycap or
@@ -162,10 +167,11 @@ export function addDrawings(chart: ChartDocument, fresh: readonly NewDrawing[], 
   const taken = new Set(chart.drawings.map((drawing) => drawing.keycap));
   const free = KEYCAPS.filter((key) => !taken.has(key));
   const played = new Set<string>();
+  const [first, places] = [nextNumber(chart), chart.drawings.length];
   const added = fresh.map((entry, index): Drawing => {
     const groups = entry.groups.filter((group) => !played.has(group));
     groups.forEach((group) => played.add(group));
-    return { ...PLAIN_DRAWING, ...entry, id: newId(), number: chart.drawings.length + index + 1, keycap: free[index] ?? '', groups };
+    return { ...PLAIN_DRAWING, ...entry, id: newId(), number: first + index, place: places + index, keycap: free[index] ?? '', groups };
   });
   const giving = chart.drawings.flatMap((drawing) => {
     const groups = drawing.groups.filter((group) => !played.has(group));
@@ -183,10 +189,11 @@ export function duplicateDrawing(chart: ChartDocument, id: string, newId: IdSour
   const taken = new Set(chart.drawings.map((other) => other.keycap));
   const keycap = KEYCAPS.find((key) => !taken.has(key)) ?? '';
   const label = `${drawing.label.slice(0, 34)} copy`;
-  const copy: Drawing = { ...drawing, id: newId(), number: drawing.number + 1, label, keycap, groups: [] };
+  const place = drawing.place + 1;
+  const copy: Drawing = { ...drawing, id: newId(), number: nextNumber(chart), place, label, keycap, groups: [] };
   const shifted = chart.drawings
-    .filter((other) => other.number > drawing.number)
-    .map((other) => putDrawing(other, { ...other, number: other.number + 1 }));
+    .filter((other) => other.place >= place)
+    .map((other) => putDrawing(other, { ...other, place: other.place + 1 }));
   return { id: newId(), reason: 'drawing.duplicate', ops: [...shifted, putDrawing(null, copy)] };
 }
 
@@ -212,7 +219,7 @@ export function moveDrawingTo(chart: ChartDocument, id: string, place: number, n
   const order = [...chart.drawings];
   const [drawing] = order.splice(from, 1);
   order.splice(Math.max(0, Math.min(order.length, place)), 0, drawing!);
-  return { id: newId(), reason: 'drawing.move', ops: renumbered(order) };
+  return { id: newId(), reason: 'drawing.move', ops: placed(order) };
 }
 
 /** Moves a drawing one place towards the front (−1) or the back (1) of the tray. */
@@ -223,19 +230,23 @@ export function moveDrawing(chart: ChartDocument, id: string, by: -1 | 1, newId:
   return moveDrawingTo(chart, id, index + by, newId);
 }
 
-/** Puts the tray in the order of openness, the most closed first. */
-export function orderByOpenness(chart: ChartDocument, newId: IdSource): Patch {
+/** Puts the tray in the order of openness, the most closed first; with new keycaps they are given out anew in that order. */
+export function orderByOpenness(chart: ChartDocument, newId: IdSource, givesKeycaps = false): Patch {
   const opening = new Map(chart.drawings.map((drawing) => [drawing.id, measureLook(drawing).opening]));
   const order = [...chart.drawings].sort((a, b) => opening.get(a.id)! - opening.get(b.id)!);
-  return { id: newId(), reason: 'chart.order', ops: renumbered(order) };
+  return {
+    id: newId(),
+    reason: givesKeycaps ? 'chart.keycaps' : 'chart.order',
+    ops: placed(order, (place) => (givesKeycaps ? { keycap: KEYCAPS[place] ?? '' } : {})),
+  };
 }
 
-/** Takes a drawing out of the chart; the numbers behind it close up. */
+/** Takes a drawing out of the chart; the places behind it close up, the numbers stay. */
 export function removeDrawing(chart: ChartDocument, id: string, newId: IdSource): Patch | Refusal {
   const drawing = maybeDrawing(chart, id);
   if (!drawing) return { refusal: NOT_THERE };
   if (chart.drawings.length === 1) return { refusal: 'This is the only drawing. A chart needs at least one.' };
-  const closing = renumbered(chart.drawings.filter((other) => other.id !== id));
+  const closing = placed(chart.drawings.filter((other) => other.id !== id));
   return { id: newId(), reason: 'drawing.remove', ops: [putDrawing(drawing, null), ...closing] };
 }
 

@@ -12,6 +12,7 @@ import {
   fittedPlacement,
   invertPatch,
   isRefusal,
+  KEYCAPS,
   lineUp,
   lookIndexAt,
   maybeMatchOfName,
@@ -220,7 +221,7 @@ describe('taking found mouths in', () => {
 });
 
 describe('the chart as a whole', () => {
-  it('is ordered by openness and by dragging, without gaps in its numbers', () => {
+  it('is ordered by openness and by dragging, and every number stays with its mouth', () => {
     const ordered = changed(chart, orderByOpenness(chart, countedIds()));
     expect(
       ordered.drawings
@@ -231,7 +232,11 @@ describe('the chart as a whole', () => {
     expect(ordered.drawings.at(-1)!.id).toBe('drop');
     const moved = changed(chart, moveDrawingTo(chart, 'pucker', 1, countedIds()));
     expect(moved.drawings.map((drawing) => drawing.id).slice(0, 3)).toEqual(['rest', 'pucker', 'press']);
-    expect(moved.drawings.map((drawing) => drawing.number)).toEqual(Array.from({ length: 13 }, (_, index) => index + 1));
+    expect(moved.drawings.map((drawing) => drawing.place)).toEqual(Array.from({ length: 13 }, (_, index) => index));
+    expect(moved.drawings.find(({ id }) => id === 'pucker')!.number).toBe(chart.drawings.find(({ id }) => id === 'pucker')!.number);
+    const keyed = changed(chart, orderByOpenness(chart, countedIds(), true));
+    expect(keyed.drawings.map((drawing) => drawing.keycap)).toEqual(KEYCAPS.slice(0, 13));
+    expect(keyed.drawings.map((drawing) => drawing.number)).not.toEqual(chart.drawings.map((drawing) => drawing.number));
   });
 
   it('copies one drawing into others, keeping their names, keys and groups', () => {

@@ -3,7 +3,7 @@ import type { MouthStyle } from '../draw/mouthFigure.js';
 import { STARTER_SHAPES } from '../draw/mouthShape.js';
 import { AS_IT_IS } from './art.js';
 import { KEYCAPS, PLAIN_DRAWING, type ChartDocument, type Drawing } from './chart.js';
-import { DEFAULT_SOUND_GROUPS, SIXTEEN_SOUND_GROUPS } from './soundGroups.js';
+import { DEFAULT_SOUND_GROUPS, REST, SIXTEEN_SOUND_GROUPS } from './soundGroups.js';
 
 /** Finishes for a starter chart, by name. */
 export const STARTER_STYLES: Readonly<Record<string, MouthStyle>> = {
@@ -59,6 +59,7 @@ function builtDrawing(index: number, id: string, label: string, shape: string, g
     ...PLAIN_DRAWING,
     id,
     number: index + 1,
+    place: index,
     label,
     keycap: KEYCAPS[index] ?? '',
     groups,
@@ -81,4 +82,17 @@ export function starterChart(name: string, style: keyof typeof STARTER_STYLES, s
       ? groups.map((group, index) => builtDrawing(index, group.id, group.name, group.id, [group.id]))
       : SMALL_STARTERS[size].map(([label, shape, plays], index) => builtDrawing(index, shape, label, shape, plays.split(' ')));
   return { settings: [{ id: 'chart', name, style: STARTER_STYLES[style]! }], head: [], groups, drawings };
+}
+
+/**
+ * A chart for those who bring their own: one resting mouth, drawn with nothing, that the first
+ * import or the pen takes the place of.
+ */
+export function emptyChart(name: string, style: keyof typeof STARTER_STYLES): ChartDocument {
+  const starter = starterChart(name, style, 3);
+  const [first] = starter.drawings;
+  return {
+    ...starter,
+    drawings: [{ ...first!, id: 'rest', label: 'Rest', groups: [REST], art: { kind: 'drawn', marks: [] } }],
+  };
 }

@@ -8,12 +8,22 @@ interface OldDrawing extends Pick<Drawing, 'id' | 'number' | 'label' | 'keycap' 
   readonly shape: Omit<MouthShape, 'upperLip' | 'lowerLip'> & { readonly lips: number };
 }
 
+/** Numbers were places once. */
+function withPlace(drawing: Omit<Drawing, 'place'> & { readonly place?: number }): Drawing {
+  return { ...drawing, place: drawing.place ?? drawing.number - 1 };
+}
+
 /** A drawing as it is kept now; one that is so already is answered as it is. */
 export function upgradeDrawing(drawing: OldDrawing | Drawing): Drawing {
-  if (!('shape' in drawing)) return drawing;
+  if (!('shape' in drawing)) return withPlace(drawing);
   const { shape: old, ...rest } = drawing;
   const { lips, ...shape } = old;
-  return { ...PLAIN_DRAWING, ...rest, art: { kind: 'built', shape: { ...shape, upperLip: lips, lowerLip: lips } }, placement: AS_IT_IS };
+  return withPlace({
+    ...PLAIN_DRAWING,
+    ...rest,
+    art: { kind: 'built', shape: { ...shape, upperLip: lips, lowerLip: lips } },
+    placement: AS_IT_IS,
+  });
 }
 
 /** A chart as it is kept now, with the head that stood behind it. */

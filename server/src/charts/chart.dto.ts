@@ -21,10 +21,15 @@ export class NewChartDto {
   @Length(1, 80)
   characterName?: string;
 
-  @ApiPropertyOptional({ enum: STARTER_SIZES, default: 13 })
+  @ApiPropertyOptional({ description: 'Of a new character; the first one when it is not given.' })
   @IsOptional()
-  @IsIn(STARTER_SIZES)
-  size?: StarterSize;
+  @Matches(ID)
+  productionId?: string;
+
+  @ApiPropertyOptional({ enum: [0, ...STARTER_SIZES], default: 13, description: '0 for an empty one: a resting mouth to be replaced.' })
+  @IsOptional()
+  @IsIn([0, ...STARTER_SIZES])
+  size?: StarterSize | 0;
 
   @ApiPropertyOptional({ enum: Object.keys(STARTER_STYLES), default: 'brush' })
   @IsOptional()

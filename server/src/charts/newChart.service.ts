@@ -1,7 +1,7 @@
 /** A new chart, for a character that is there or for a new one. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { BUILT_HEAD, chartSettings, PLAIN_ACCENT, starterChart, type ChartDocument } from '@zest-jaw/core';
+import { BUILT_HEAD, chartSettings, emptyChart, PLAIN_ACCENT, starterChart, type ChartDocument } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { Character, Chart, Production } from '../storage/entities.js';
@@ -26,7 +26,8 @@ export class NewChartService {
     const characterId = known?.id ?? randomUUID();
     const chart = this.em.create(Chart, { id, characterId, name, document, revision: 0 });
     this.em.persist(chart);
-    if (!known) this.em.persist(await this.newCharacter(characterId, dto.characterName?.trim() || name.replace(/,.*$/, ''), chart));
+    if (!known)
+      this.em.persist(await this.newCharacter(characterId, dto.characterName?.trim() || name.replace(/,.*$/, ''), chart, dto.productionId));
     await this.em.flush();
     return { id, characterId };
   }
@@ -42,11 +43,12 @@ export class NewChartService {
       return { ...document, settings: [{ ...chartSettings(document), name }] };
     }
     const head = sibling?.head[0] ?? BUILT_HEAD;
-    return { ...starterChart(name, style, size), head: [head] };
+    return { ...(size === 0 ? emptyChart(name, style) : starterChart(name, style, size)), head: [head] };
   }
 
-  private async newCharacter(id: string, name: string, chart: Chart): Promise<Character> {
-    const [production] = await this.em.find(Production, {}, { orderBy: { name: 'asc' }, limit: 1 });
+  private async newCharacter(id: string, name: string, chart: Chart, productionId?: string): Promise<Character> {
+    const where = productionId === undefined ? {} : { id: productionId };
+    const [production] = await this.em.find(Production, where, { orderBy: { name: 'asc' }, limit: 1 });
     if (!production) throw cannotUse('There is no production to put the character in.');
     return this.em.create(Character, { id, name, production, chart, accent: PLAIN_ACCENT });
   }

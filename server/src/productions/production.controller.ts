@@ -1,5 +1,5 @@
 import { EntityManager } from '@mikro-orm/libsql';
-import { Body, Controller, Get, Param, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   checkFeels,
@@ -11,9 +11,10 @@ import {
   type ProductionView,
   type Pronunciation,
 } from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
-import { Character, Production } from '../storage/entities.js';
-import { AccentDto, FeelsDto, PronunciationsDto } from './production.dto.js';
+import { Character, Chart, Production, Scene } from '../storage/entities.js';
+import { AccentDto, FeelsDto, ProductionDto, PronunciationsDto } from './production.dto.js';
 
 export function characterView(character: Character): CharacterView {
   const { id, name, chart, accent } = character;
@@ -37,6 +38,61 @@ export class ProductionController {
       name,
       characters: characters.filter((character) => character.production.id === id).map(characterView),
     }));
+  }
+
+  @Post('productions')
+  @ApiOperation({ summary: 'A new production, with nobody in it yet.' })
+  async create(@Body() dto: ProductionDto): Promise<ProductionView> {
+    const production = this.em.create(Production, { id: randomUUID(), name: await this.freeName(dto.name), pronunciations: [], feels: [] });
+    this.em.persist(production);
+    await this.em.flush();
+    return { id: production.id, name: production.name, characters: [] };
+  }
+
+  @Put('productions/:id/name')
+  @ApiOperation({ summary: 'Names a production otherwise.' })
+  async rename(@Param('id') id: string, @Body() dto: ProductionDto): Promise<{ name: string }> {
+    const production = await this.production(id);
+    production.name = await this.freeName(dto.name, id);
+    await this.em.flush();
+    return { name: production.name };
+  }
+
+  @Delete('productions/:id')
+  @HttpCode(204)
+  @ApiOperation({ summary: 'Removes a production with its scenes, its characters and their charts.' })
+  async remove(@Param('id') id: string): Promise<void> {
+    await this.em.transactional(async (em) => {
+      const production = await em.findOne(Production, { id });
+      if (!production) throw notThere('production');
+      if ((await em.count(Production)) === 1)
+        throw cannotUse(`“${production.name}” is the only production. Make another one first, or give this one another name.`);
+      const characters = await em.find(Character, { production: id });
+      await em.nativeDelete(Scene, { production: id });
+      await em.nativeDelete(Character, { production: id });
+      await em.nativeDelete(Chart, { characterId: { $in: characters.map((character) => character.id) } });
+      await em.nativeDelete(Production, { id });
+    });
+  }
+
+  @Delete('characters/:id')
+  @HttpCode(204)
+  @ApiOperation({ summary: 'Removes a character and its charts. Refused while it speaks in a scene.' })
+  async removeCharacter(@Param('id') id: string): Promise<void> {
+    await this.em.transactional(async (em) => {
+      const character = await em.findOne(Character, { id });
+      if (!character) throw notThere('character');
+      const scenes = await em.find(Scene, { production: character.production.id }, { populate: ['document'] });
+      const speaksIn = scenes.filter(({ document }) =>
+        [...(document.tracks ?? []), ...(document.clips ?? [])].some(({ characterId }) => characterId === id),
+      );
+      if (speaksIn.length > 0)
+        throw cannotUse(
+          `${character.name} speaks in ${speaksIn.map(({ title }) => `“${title}”`).join(', ')}. Let somebody else speak there, or remove the scene first.`,
+        );
+      await em.nativeDelete(Character, { id });
+      await em.nativeDelete(Chart, { characterId: id });
+    });
   }
 
   @Get('productions/:id/pronunciations')
@@ -85,6 +141,15 @@ export class ProductionController {
     character.accent = { ...accent };
     await this.em.flush();
     return characterView(character);
+  }
+
+  /** A name that no other production has, trimmed. */
+  private async freeName(wanted: string, ownId?: string): Promise<string> {
+    const name = wanted.trim();
+    if (name === '') throw cannotUse('A production needs a name.');
+    const other = await this.em.findOne(Production, { name });
+    if (other && other.id !== ownId) throw cannotUse(`There is a production “${name}” already. Choose another name.`);
+    return name;
   }
 
   private async production(id: string): Promise<Production> {

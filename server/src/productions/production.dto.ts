@@ -4,6 +4,13 @@ import { ACCENTS, FEEL_LIMITS, PRONUNCIATION_LIMITS, type FullRules } from '@zes
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsObject, IsString, Length, ValidateNested } from 'class-validator';
 
+export class ProductionDto {
+  @ApiProperty({ example: 'The tide-pool post office' })
+  @IsString()
+  @Length(1, 80)
+  name!: string;
+}
+
 export class PronunciationDto {
   @ApiProperty({ example: 'bramble' })
   @IsString()

@@ -18,7 +18,7 @@ import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/pat
 import { cannotUse } from '../guard/problem.js';
 import { PictureService } from '../handOff/picture.service.js';
 import { JobService, jobView } from '../jobs/job.service.js';
-import { Character, Job, Scene } from '../storage/entities.js';
+import { Character, Job, Production, Scene } from '../storage/entities.js';
 import { READING_JOB, ReadingService } from './reading.service.js';
 import { NewSceneDto, PicturesDto, ReadClipDto, ReadMarksDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
@@ -100,20 +100,18 @@ export class SceneController {
     await this.scenes.check(document);
     const speaker = await this.em.findOne(Character, { id: document.tracks[0]?.characterId ?? '' });
     if (!speaker) throw cannotUse('Nobody speaks in this scene document.');
-    const id = randomUUID();
-    this.em.persist(
-      this.em.create(Scene, {
-        id,
-        production: speaker.production,
-        title: dto.title,
-        document,
-        revision: 0,
-        createdAt: new Date(),
-        touchedAt: new Date(),
-      }),
-    );
-    await this.em.flush();
-    return { id };
+    return this.keepNew(document, speaker.production);
+  }
+
+  @Post(':id/copies')
+  @ApiOperation({ summary: 'A copy of a scene beside it, as it is now; its history stays with the first one.' })
+  async duplicate(@Param('id') id: string): Promise<{ id: string }> {
+    const { document, production } = await this.scenes.load(id);
+    const titles = new Set((await this.em.find(Scene, { production: production.id })).map((scene) => scene.title));
+    const base = sceneSettings(document).title.slice(0, 180);
+    let title = `${base}, copy`;
+    for (let count = 2; titles.has(title); count++) title = `${base}, copy ${count}`;
+    return this.keepNew({ ...document, settings: [{ ...sceneSettings(document), title }] }, production);
   }
 
   @Get(':id')
@@ -192,5 +190,14 @@ export class SceneController {
         charts,
       })),
     );
+  }
+
+  /** Keeps a document as a new scene. */
+  private async keepNew(document: SceneDocument, production: Production): Promise<{ id: string }> {
+    const id = randomUUID();
+    const { title } = sceneSettings(document);
+    this.em.persist(this.em.create(Scene, { id, production, title, document, revision: 0, createdAt: new Date(), touchedAt: new Date() }));
+    await this.em.flush();
+    return { id };
   }
 }

@@ -56,6 +56,18 @@ export class Migration20261125ChartRevisions extends Migration {
   }
 }
 
+/** A chart's patch with its drawings as they are kept now. */
+function withDrawingsUpgraded(patch: string): Patch {
+  const { ops, ...rest } = JSON.parse(patch) as Patch;
+  const upgrade = (record: PutOp['before']): PutOp['before'] => record && upgradeDrawing(record as Parameters<typeof upgradeDrawing>[0]);
+  return {
+    ...rest,
+    ops: ops.map((op) =>
+      op.op === 'put' && op.table === 'drawings' ? { ...op, before: upgrade(op.before), after: upgrade(op.after) } : op,
+    ),
+  };
+}
+
 interface OldCharacter {
   readonly id: string;
   readonly chart_id: string;
@@ -91,14 +103,7 @@ export class Migration20261126ChartsOfCharacters extends Migration {
       ]);
     }
     for (const { id, patch } of revisions) {
-      const { ops, ...rest } = JSON.parse(patch) as Patch;
-      const upgraded = ops.map((op) => {
-        if (op.op !== 'put' || op.table !== 'drawings') return op;
-        const upgrade = (record: typeof op.before): typeof op.before =>
-          record && upgradeDrawing(record as Parameters<typeof upgradeDrawing>[0]);
-        return { ...op, before: upgrade(op.before), after: upgrade(op.after) };
-      });
-      await this.execute('update `chart_revision` set `patch` = ? where `id` = ?', [JSON.stringify({ ...rest, ops: upgraded }), id]);
+      await this.execute('update `chart_revision` set `patch` = ? where `id` = ?', [JSON.stringify(withDrawingsUpgraded(patch)), id]);
     }
     for (const sql of [
       'create index `chart_character` on `chart` (`character_id`)',
@@ -184,6 +189,20 @@ export class Migration20261129Feels extends Migration {
   }
 }
 
+/** Drawings have places of their own beside their numbers. */
+export class Migration20261201Places extends Migration {
+  override async up(): Promise<void> {
+    const charts = (await this.execute('select `id`, `document` from `chart`')) as { id: string; document: string }[];
+    for (const { id, document } of charts) {
+      const chart = upgradeChart(JSON.parse(document) as Parameters<typeof upgradeChart>[0]);
+      await this.execute('update `chart` set `document` = ? where `id` = ?', [JSON.stringify(chart), id]);
+    }
+    const revisions = (await this.execute('select `id`, `patch` from `chart_revision`')) as { id: number; patch: string }[];
+    for (const { id, patch } of revisions)
+      await this.execute('update `chart_revision` set `patch` = ? where `id` = ?', [JSON.stringify(withDrawingsUpgraded(patch)), id]);
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -193,4 +212,5 @@ export const MIGRATIONS = [
   { name: '20261127-clips', class: Migration20261127Clips },
   { name: '20261128-speech', class: Migration20261128Speech },
   { name: '20261129-feels', class: Migration20261129Feels },
+  { name: '20261201-places', class: Migration20261201Places },
 ];

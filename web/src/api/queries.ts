@@ -1,5 +1,5 @@
 /** What is fetched and kept by TanStack Query. A scene's document is not: its session owns it. */
-import { useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
+import { useQuery, type UseQueryResult } from '@tanstack/react-query';
 import { api } from './http.js';
 import type { ChartView, ProductionView, SceneCard } from '@zest-jaw/core';
 
@@ -10,11 +10,3 @@ export const useCharts = (): UseQueryResult<ChartView[]> => useQuery({ queryKey:
 
 export const useScenes = (): UseQueryResult<SceneCard[]> =>
   useQuery({ queryKey: ['scenes'], queryFn: () => api<SceneCard[]>('/scenes'), refetchOnMount: 'always' });
-
-export function useRemoveScene(): UseMutationResult<null, Error, string> {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (id: string) => api<null>(`/scenes/${id}`, { method: 'DELETE' }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['scenes'] }),
-  });
-}

@@ -114,13 +114,36 @@ export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch }: ChartH
         <Button className="px-2.5! py-[3px]! text-[14px]!" onClick={onLineUp}>
           Line up
         </Button>
-        <Button
-          className="px-2.5! py-[3px]! text-[14px]!"
-          onClick={() => change((now) => orderByOpenness(now, newId))}
-          title="Order the tray by opening, the most closed first"
-        >
-          By opening
-        </Button>
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger
+            className="rounded-full border border-rule bg-lift px-2.5 py-[3px] text-[14px] font-semibold hover:border-graphite"
+            title="Order the tray by opening, the most closed first"
+          >
+            By opening
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content
+              align="end"
+              sideOffset={6}
+              className="z-30 w-[280px] rounded-xl border border-rule bg-sheet p-2 text-[14px]"
+            >
+              {(
+                [
+                  ['Order them, each keeps its key', false],
+                  ['Order them and give out the keys anew', true],
+                ] as const
+              ).map(([name, givesKeycaps]) => (
+                <DropdownMenu.Item
+                  key={name}
+                  onSelect={() => change((now) => orderByOpenness(now, newId, givesKeycaps))}
+                  className="cursor-default rounded-[9px] px-2 py-1.5 outline-none data-[highlighted]:bg-word"
+                >
+                  {name}
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
       </div>
       <p className="text-[14px] leading-snug text-ink-soft" data-testid="coverage">
         {coverageInWords(chart)}

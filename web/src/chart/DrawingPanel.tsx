@@ -1,6 +1,7 @@
 /** The chosen drawing's name, keycap, tags, and what can be done with it as a whole. */
 import { duplicateDrawing, KEYCAPS, moveDrawing, removeDrawing, setDrawing } from '@zest-jaw/core';
 import { ArrowLeft, ArrowRight, Copy, CopyCheck, Trash2 } from 'lucide-react';
+import { clsx } from 'clsx';
 import { useState, type ReactElement, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api/http.js';
@@ -29,11 +30,14 @@ function LateField({
   value,
   onCommit,
   placeholder,
+  isShort = false,
 }: {
   label: string;
   value: string;
   onCommit: (value: string) => void;
   placeholder?: string;
+  /** A few digits. */
+  isShort?: boolean;
 }): ReactElement {
   // What is being typed; undefined when the field shows the document.
   const [typed, setTyped] = useState<string>();
@@ -42,7 +46,7 @@ function LateField({
     if (typed !== undefined && typed.trim() !== value) onCommit(typed.trim());
   };
   return (
-    <label className="flex min-w-0 flex-1 flex-col gap-0.5 text-[14px] font-semibold">
+    <label className={clsx('flex min-w-0 flex-col gap-0.5 text-[14px] font-semibold', isShort ? 'w-[58px] shrink-0' : 'flex-1')}>
       {label}
       <input
         className="field py-[5px]! font-normal"
@@ -84,6 +88,14 @@ export function DrawingPanel(): ReactElement {
   return (
     <section className="flex flex-col gap-2" aria-label="This drawing">
       <div className="flex items-end gap-2">
+        <LateField
+          label="No."
+          isShort
+          value={String(drawing.number)}
+          onCommit={(number) =>
+            change((now) => setDrawing(now, drawing.id, { number: number === '' ? Number.NaN : Number(number) }, newId))
+          }
+        />
         <LateField
           label="Label"
           value={drawing.label}

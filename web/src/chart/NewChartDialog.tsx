@@ -19,6 +19,8 @@ import { Pills } from '../ui/Pills.js';
 interface NewChartDialogProps {
   /** The character it is for; a new one when there is none. */
   readonly character?: { readonly id: string; readonly name: string };
+  /** The production a new character is in. */
+  readonly productionId?: string;
   /** A chart that may be copied. */
   readonly current?: { readonly id: string; readonly name: string };
   readonly onMade: (chartId: string) => void;
@@ -39,11 +41,11 @@ function StyleSample({ style }: { style: string }): ReactElement {
   return <svg viewBox="0 -4 400 92" className="h-[74px] w-full" aria-hidden dangerouslySetInnerHTML={{ __html: markup }} />;
 }
 
-export function NewChartDialog({ character, current, onMade, onClose }: NewChartDialogProps): ReactElement {
+export function NewChartDialog({ character, productionId, current, onMade, onClose }: NewChartDialogProps): ReactElement {
   const client = useQueryClient();
   const [who, setWho] = useState('');
   const [view, setView] = useState(character ? 'three-quarter' : 'front');
-  const [from, setFrom] = useState<'starter' | 'copy'>('starter');
+  const [from, setFrom] = useState<'starter' | 'empty' | 'copy'>('starter');
   const [size, setSize] = useState<StarterSize>(13);
   const [style, setStyle] = useState('brush');
   const [busy, setBusy] = useState(false);
@@ -53,8 +55,8 @@ export function NewChartDialog({ character, current, onMade, onClose }: NewChart
       const name = `${character?.name ?? who.trim()}, ${view.trim()}`;
       const { id } = await sendJson<{ id: string }>('POST', '/charts', {
         name,
-        ...(character ? { characterId: character.id } : { characterName: who.trim() }),
-        ...(from === 'copy' && current ? { copyOf: current.id } : { size, style }),
+        ...(character ? { characterId: character.id } : { characterName: who.trim(), ...(productionId !== undefined && { productionId }) }),
+        ...(from === 'copy' && current ? { copyOf: current.id } : { size: from === 'empty' ? 0 : size, style }),
       });
       await Promise.all([client.invalidateQueries({ queryKey: ['charts'] }), client.invalidateQueries({ queryKey: ['productions'] })]);
       onMade(id);
@@ -97,16 +99,20 @@ export function NewChartDialog({ character, current, onMade, onClose }: NewChart
             <input className="field font-normal" value={view} maxLength={40} required onChange={(event) => setView(event.target.value)} />
           </label>
         </div>
-        {current && (
-          <Pills
-            label="Begin from"
-            options={[
-              ['starter', 'A starter'],
-              ['copy', `A copy of “${current.name}”`],
-            ]}
-            value={from}
-            onChange={setFrom}
-          />
+        <Pills
+          label="Begin from"
+          options={[
+            ['starter', 'A starter'] as const,
+            ['empty', 'Nothing: I bring my own'] as const,
+            ...(current ? [['copy', `A copy of “${current.name}”`] as const] : []),
+          ]}
+          value={from}
+          onChange={setFrom}
+        />
+        {from === 'empty' && (
+          <p className="text-[14px] text-ink-soft">
+            One resting mouth, with nothing drawn yet. Import your drawings into it, or take up the pen.
+          </p>
         )}
         {from === 'starter' && (
           <>

@@ -9,18 +9,20 @@ import {
   type SceneCard,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
-import { Plus, Trash2 } from 'lucide-react';
-import { AlertDialog } from 'radix-ui';
+import { Plus } from 'lucide-react';
 import { lazy, Suspense, useRef, useState, type DragEvent, type ReactElement } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
-import { useCharts, useProductions, useRemoveScene, useScenes } from '../api/queries.js';
+import { useCharts, useProductions, useScenes } from '../api/queries.js';
 import { Easel } from '../mouth/Easel.js';
 import { Button } from '../ui/Button.js';
 import { TopBar } from '../ui/Frame.js';
 import { Notice } from '../ui/Notice.js';
 import { RECORDING_FILES } from '../ui/UploadState.js';
+import { NewProduction, ProductionMenu } from './ProductionMenu.js';
+import { RemoveThing } from './RemoveThing.js';
+import { SceneMenu } from './SceneMenu.js';
 import { NewSceneDialog } from './NewSceneDialog.js';
 
 const NewChartDialog = lazy(async () => ({ default: (await import('../chart/NewChartDialog.js')).NewChartDialog }));
@@ -35,36 +37,15 @@ function touched(at: string): string {
   return new Date(at).toLocaleDateString('en', { day: 'numeric', month: 'short', year: 'numeric' });
 }
 
-function RemoveButton({ scene }: { scene: SceneCard }): ReactElement {
-  const remove = useRemoveScene();
+/** A scene whose record is damaged: it says so, and stands beside the others. */
+function DamagedCard({ scene }: { scene: SceneCard }): ReactElement {
   return (
-    <AlertDialog.Root>
-      <AlertDialog.Trigger
-        className="absolute right-3 top-3 grid size-8 place-items-center rounded-full bg-sheet/85 text-ink-soft opacity-0 transition-opacity hover:text-bad focus-visible:opacity-100 group-hover:opacity-100"
-        aria-label={`Remove ${scene.title}`}
-      >
-        <Trash2 size={16} />
-      </AlertDialog.Trigger>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-[#14182480]" />
-        <AlertDialog.Content className="fixed left-1/2 top-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded-2xl border border-rule bg-sheet p-6">
-          <AlertDialog.Title className="name text-[21px]">Remove “{scene.title}”?</AlertDialog.Title>
-          <AlertDialog.Description className="mt-1 text-ink-soft">
-            Its reading, its mouths and its history go with it. This cannot be undone.
-          </AlertDialog.Description>
-          <div className="mt-5 flex justify-end gap-2">
-            <AlertDialog.Cancel asChild>
-              <Button>Keep it</Button>
-            </AlertDialog.Cancel>
-            <AlertDialog.Action asChild>
-              <Button weight="grave" onClick={() => remove.mutate(scene.id, { onError: (error) => toast.error(sentenceOf(error)) })}>
-                Remove
-              </Button>
-            </AlertDialog.Action>
-          </div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
+    <li className="group relative rounded-2xl border border-bad bg-bad-soft p-4">
+      <h3 className="name truncate pr-8 text-[19px]">{scene.title}</h3>
+      <p className="mt-1 text-[14px]">This scene is damaged and cannot be shown. Put a backup in its place, or remove it.</p>
+      <p className="mt-2 text-[14px] text-ink-soft">{scene.fault}</p>
+      <SceneMenu scene={scene} />
+    </li>
   );
 }
 
@@ -103,7 +84,7 @@ function Card({
           </div>
         </div>
       </Link>
-      <RemoveButton scene={scene} />
+      <SceneMenu scene={scene} />
     </li>
   );
 }
@@ -146,8 +127,16 @@ function Characters({
                   drawing={restDrawing(first.document)}
                   className="size-[64px] rounded-[10px]!"
                 />
-                <div>
-                  <p className="name text-[17px]">{character.name}</p>
+                <div className="min-w-0">
+                  <p className="name flex items-center gap-1 text-[17px]">
+                    {character.name}
+                    <RemoveThing
+                      label={`Remove ${character.name}`}
+                      title={`Remove ${character.name}?`}
+                      text="The charts of this character go with it. This cannot be undone."
+                      path={`/characters/${character.id}`}
+                    />
+                  </p>
                   <p className="flex flex-wrap gap-x-2.5 text-[14px] text-ink-soft">
                     {own.map((chart) => (
                       <Link key={chart.id} to={`/charts/${chart.id}`} className="rounded underline underline-offset-2 hover:text-ink">
@@ -172,7 +161,7 @@ function Characters({
       </ul>
       {making && (
         <Suspense>
-          <NewChartDialog onMade={(id) => void navigate(`/charts/${id}`)} onClose={() => setMaking(false)} />
+          <NewChartDialog productionId={productionId} onMade={(id) => void navigate(`/charts/${id}`)} onClose={() => setMaking(false)} />
         </Suspense>
       )}
     </section>
@@ -232,13 +221,15 @@ export function HomePage(): ReactElement {
         {productions.data?.map((production) => {
           const own = scenes.data?.filter((scene) => scene.productionId === production.id) ?? [];
           return (
-            <section key={production.id} className="mx-auto max-w-[1180px]" aria-label={production.name}>
+            <section key={production.id} className="mx-auto mb-12 max-w-[1180px] min-[1700px]:max-w-[1640px]" aria-label={production.name}>
               <div className="mb-4 flex items-baseline gap-3">
                 <h2 className="name text-[30px] leading-none">{production.name}</h2>
                 <p className="text-ink-soft">{own.length === 1 ? '1 scene' : `${own.length} scenes`}</p>
+                <ProductionMenu production={production} scenes={own.length} />
               </div>
               <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-5">
                 {own.map((scene) => {
+                  if (scene.fault !== undefined) return <DamagedCard key={scene.id} scene={scene} />;
                   const character = production.characters.find((candidate) => candidate.id === scene.characterId);
                   return (
                     <Card
@@ -269,6 +260,7 @@ export function HomePage(): ReactElement {
             </section>
           );
         })}
+        {productions.data && <NewProduction />}
       </main>
       {recording && productions.data && charts.data && (
         <NewSceneDialog recording={recording} productions={productions.data} charts={charts.data} onClose={() => setRecording(undefined)} />

@@ -2,16 +2,18 @@
 import { sceneSettings, setLength, setSettings } from '@zest-jaw/core';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useState, type FormEvent, type ReactElement } from 'react';
+import { lazy, Suspense, useState, type FormEvent, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { useChangeAndKey } from './useChangeAndKey.js';
 import { useOpenScene } from './sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 
+const RateDialog = lazy(async () => ({ default: (await import('./RateDialog.js')).RateDialog }));
+
 const MOST_FIRST_FRAME = 9_999_999;
 
-function SettingsForm({ onDone }: { onDone: () => void }): ReactElement {
+function SettingsForm({ onDone, onRate }: { onDone: () => void; onRate: () => void }): ReactElement {
   const { document, session } = useOpenScene();
   const changeAndKey = useChangeAndKey();
   const settings = sceneSettings(document);
@@ -58,9 +60,12 @@ function SettingsForm({ onDone }: { onDone: () => void }): ReactElement {
       <p className="text-[14px] text-ink-soft">
         Frames are counted from the first one everywhere: on the sheet, in the readout, in what is handed on.
       </p>
-      <Button type="submit" weight="main" className="self-end">
-        Set
-      </Button>
+      <div className="flex items-center justify-between">
+        <Button onClick={onRate}>Another frame rate…</Button>
+        <Button type="submit" weight="main">
+          Set
+        </Button>
+      </div>
     </form>
   );
 }
@@ -68,29 +73,43 @@ function SettingsForm({ onDone }: { onDone: () => void }): ReactElement {
 export function SceneSettingsMenu(): ReactElement {
   const { document } = useOpenScene();
   const [open, setOpen] = useState(false);
+  const [rating, setRating] = useState(false);
   const { lengthFrames, firstFrame } = sceneSettings(document);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
-        title="Title, first frame and length"
-        className="flex items-center gap-1 rounded-full px-2 py-0.5 hover:bg-rule-soft hover:text-ink"
-      >
-        {`frames ${firstFrame}–${firstFrame + lengthFrames - 1}`}
-        <ChevronDown size={14} aria-hidden />
-        <span className="sr-only">Scene settings</span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="bottom"
-          align="end"
-          sideOffset={8}
-          className="z-40 w-[330px] rounded-2xl border border-rule bg-sheet p-5"
-          onOpenAutoFocus={(event) => event.preventDefault()}
+    <>
+      <Popover.Root open={open} onOpenChange={setOpen}>
+        <Popover.Trigger
+          title="Title, first frame, length and frame rate"
+          className="flex items-center gap-1 rounded-full px-2 py-0.5 hover:bg-rule-soft hover:text-ink"
         >
-          <p className="name mb-2 text-[18px]">The scene</p>
-          <SettingsForm onDone={() => setOpen(false)} />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          {`frames ${firstFrame}–${firstFrame + lengthFrames - 1}`}
+          <ChevronDown size={14} aria-hidden />
+          <span className="sr-only">Scene settings</span>
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content
+            side="bottom"
+            align="end"
+            sideOffset={8}
+            className="z-40 w-[330px] rounded-2xl border border-rule bg-sheet p-5"
+            onOpenAutoFocus={(event) => event.preventDefault()}
+          >
+            <p className="name mb-2 text-[18px]">The scene</p>
+            <SettingsForm
+              onDone={() => setOpen(false)}
+              onRate={() => {
+                setOpen(false);
+                setRating(true);
+              }}
+            />
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+      {rating && (
+        <Suspense>
+          <RateDialog onClose={() => setRating(false)} />
+        </Suspense>
+      )}
+    </>
   );
 }
