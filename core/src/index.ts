@@ -94,7 +94,7 @@ export { BUILT_HEAD, picturesOfHead, type ChartHead, type HeadArt, type JawPiece
 export { faceToSvg, headToSvg, lookToSvg, mouthTransform } from './chart/headToSvg.js';
 export { upgradeChart, upgradeDrawing } from './chart/upgradeChart.js';
 export { lineUp, maybeCross, type LinedUp, type LineUp, type LineUpWay } from './chart/lineUp.js';
-export { areLettersInOrder, maybeMatchOfName, wordsOfName, type NameMatch } from './chart/matchName.js';
+export { areLettersInOrder, maybeMatchOfName, withoutCommonBeginning, wordsOfName, type NameMatch } from './chart/matchName.js';
 export { measureLook } from './chart/measureLook.js';
 export { headFigure, PLAIN_HEAD, type HeadShape } from './draw/headShape.js';
 export { artFigure, boxOfArt, boxOfLook, maybeBoxOfPoints } from './draw/artFigure.js';

@@ -34,6 +34,7 @@ import {
   DEFAULT_SOUND_GROUPS,
   PLAIN_HEAD,
   takeImported,
+  withoutCommonBeginning,
   type ChartDocument,
   type ChartHead,
   type Drawing,
@@ -154,6 +155,61 @@ describe('names matched to sounds by spelling', () => {
     const match = maybeMatchOfName(name, DEFAULT_SOUND_GROUPS);
     expect(match?.groups).toEqual(groups);
     expect(match?.because).toMatch(/→/);
+  });
+
+  it.each<[string, string[] | undefined]>([
+    ['AI', ['drop', 'spread']],
+    ['MBP', ['press']],
+    ['CDGKNRSTYZ', ['back', 'teeth', 'pucker', 'spread']],
+    ['W-OO', ['pucker']],
+    ['W OO Q', ['pucker']],
+    ['sch', ['push']],
+    ['TH v2', ['tip']],
+    ['th_03', ['tip']],
+    ['ee 2.png', ['spread']],
+    ['mouth.ai', undefined],
+    ['2b', undefined],
+    ['v3', undefined],
+    ['FV', ['bite']],
+    ['L', ['lift']],
+    ['U', ['pucker']],
+    ['geschlossen', ['rest']],
+    ['bouche fermée', ['rest']],
+    ['boca cerrada', ['rest']],
+    ['bocca chiusa', ['rest']],
+  ])('“%s”, as animators spell them, is sure or stays open', (name, groups) => {
+    const match = maybeMatchOfName(name, DEFAULT_SOUND_GROUPS);
+    expect(match?.groups).toEqual(groups);
+    if (match) expect(match.isWeak).toBe(false);
+  });
+
+  it.each<[string, string[]]>([
+    ['Open big', ['drop']],
+    ['open', ['mid']],
+    ['smile', ['spread']],
+    ['wide', ['spread']],
+    ['round', ['ring']],
+    ['pout', ['pucker']],
+    ['Mund offen', ['mid']],
+    ['weit offen', ['drop']],
+    ['lächeln', ['spread']],
+    ['bouche ronde', ['ring']],
+    ['grand ouvert', ['drop']],
+    ['sonrisa', ['spread']],
+    ['boca abierta', ['mid']],
+    ['bocca aperta', ['mid']],
+    ['bacio', ['pucker']],
+    ['dientes', ['teeth']],
+  ])('“%s” only looks like something: it is a question', (name, groups) => {
+    expect(maybeMatchOfName(name, DEFAULT_SOUND_GROUPS)).toMatchObject({ groups, isWeak: true });
+  });
+
+  it('what all begin with is no part of their labels', () => {
+    expect(withoutCommonBeginning(['mouth ee.png', 'mouth oo.png', 'mouth closed.png'])).toEqual(['ee', 'oo', 'closed']);
+    expect(withoutCommonBeginning(['bramble_front_A', 'bramble_front_B'])).toEqual(['A', 'B']);
+    expect(withoutCommonBeginning(['ee', 'eh'])).toEqual(['ee', 'eh']);
+    expect(withoutCommonBeginning(['mouth', 'mouth'])).toEqual(['mouth', 'mouth']);
+    expect(withoutCommonBeginning(['alone ee'])).toEqual(['alone ee']);
   });
 
   it.each(['mouth 7', 'Layer 12', 'grumpy', 'IMG_2041.JPG', 'side view', ''])('“%s” says nothing', (name) =>

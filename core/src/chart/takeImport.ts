@@ -62,8 +62,8 @@ export interface ImportRow extends NewDrawing {
 }
 
 /**
- * Takes found mouths into a chart. A mouth in the place of a drawing takes its art, its label
- * and, with what it plays, its groups over; the others come to the end of the tray.
+ * Takes found mouths into a chart. A mouth in the place of a drawing brings its art and its
+ * label, and plays what it is said to play beside what the drawing played; the others come to the end of the tray.
  */
 export function takeImported(chart: ChartDocument, rows: readonly ImportRow[], newId: IdSource): Patch | Refusal {
   const replacing = new Map(rows.flatMap((row) => (row.inPlaceOf === undefined ? [] : [[row.inPlaceOf, row] as const])));
@@ -80,7 +80,8 @@ export function takeImported(chart: ChartDocument, rows: readonly ImportRow[], n
       art: row.art,
       placement: row.placement,
       label: row.label,
-      groups: row.groups.length > 0 ? row.groups : groups,
+      // What the drawing played beside goes on being played, unless another of these plays it now.
+      groups: [...new Set([...row.groups, ...groups])],
     };
     return [{ drawing, after }];
   });

@@ -9,6 +9,7 @@ import {
   maybeMatchOfName,
   placementsOfImport,
   takeImported,
+  withoutCommonBeginning,
   type ChartDocument,
   type FoundMouthView,
   type ImportRequest,
@@ -30,19 +31,22 @@ import { useOpenChart } from './openChart.js';
 /** What each mouth is taken for at first: by its name alone, in the place of the drawing that plays the same. */
 export function firstDecisions(mouths: readonly FoundMouthView[], chart: ChartDocument): Decision[] {
   const numbered = areLettersInOrder(mouths.map((mouth) => mouth.name));
+  const labels = withoutCommonBeginning(mouths.map((mouth) => mouth.name));
   const claimed = new Set<string>();
-  return mouths.map(({ name }) => {
+  return mouths.map(({ name }, index) => {
     const match = numbered ? undefined : maybeMatchOfName(name, chart.groups);
-    const groups = (match?.groups ?? []).filter((group) => !claimed.has(group));
+    // What a name only looks like is asked, and takes no drawing's place by itself.
+    const groups = match?.isWeak ? [] : (match?.groups ?? []).filter((group) => !claimed.has(group));
     groups.forEach((group) => claimed.add(group));
     const held = groups.length > 0 ? chart.drawings.find((drawing) => drawing.groups.includes(groups[0]!)) : undefined;
     const free = held && !claimed.has(`#${held.id}`) ? held : undefined;
     if (free) claimed.add(`#${free.id}`);
     return {
-      label: name.slice(0, 40) || 'Mouth',
+      label: labels[index]!.slice(0, 40) || 'Mouth',
       groups,
-      because: match ? match.because : numbered ? 'letters in order number the mouths' : '',
+      because: match && !match.isWeak ? match.because : numbered ? 'letters in order number the mouths' : '',
       as: free ? free.id : 'new',
+      ...(match?.isWeak && { perhaps: match.groups }),
     };
   });
 }

@@ -1,5 +1,7 @@
 /** The table of an import: each mouth that was found, and what it is taken for. */
 import type { ChartDocument, FoundMouthView } from '@zest-jaw/core';
+import { Check, ChevronDown } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
 import type { ReactElement } from 'react';
 import { previewUrl } from '../api/imports.js';
 
@@ -9,6 +11,8 @@ export interface Decision {
   readonly groups: readonly string[];
   /** What of its name was taken for what; empty when nothing was. */
   readonly because: string;
+  /** Groups that its name may mean: a question. */
+  readonly perhaps?: readonly string[];
   /** `new`, `out`, or the id of the drawing whose place it takes. */
   readonly as: string;
 }
@@ -42,8 +46,7 @@ export function ImportTable({ importId, mouths, decisions, chart, onDecide }: Im
           {mouths.map((mouth) => {
             const decision = decisions[mouth.index];
             if (!decision) return null;
-            const { label, groups, because, as } = decision;
-            const key = groups.join(' ');
+            const { label, groups, because, as, perhaps } = decision;
             return (
               <tr key={mouth.index} className={as === 'out' ? 'border-t border-rule-soft opacity-45' : 'border-t border-rule-soft'}>
                 <td className="px-2.5 py-1">
@@ -69,20 +72,54 @@ export function ImportTable({ importId, mouths, decisions, chart, onDecide }: Im
                   />
                 </td>
                 <td className="px-2.5 py-1 text-[14px]">
-                  <select
-                    className="field w-[120px]! px-2! py-[3px]! text-[14px]"
-                    aria-label={`What ${mouth.name} plays`}
-                    value={key}
-                    onChange={(event) => decide(mouth.index, { groups: event.target.value.split(' ').filter(Boolean), because: '' })}
-                  >
-                    <option value="">nothing yet</option>
-                    {groups.length > 1 && <option value={key}>{groups.map(nameOf).join(', ')}</option>}
-                    {chart.groups.map((group) => (
-                      <option key={group.id} value={group.id}>
-                        {group.name}
-                      </option>
-                    ))}
-                  </select>
+                  <DropdownMenu.Root>
+                    <DropdownMenu.Trigger
+                      aria-label={`What ${mouth.name} plays`}
+                      className="field flex w-[130px]! items-center justify-between gap-1 px-2! py-[3px]! text-left text-[14px]"
+                    >
+                      <span className="truncate">{groups.length > 0 ? groups.map(nameOf).join(', ') : 'nothing yet'}</span>
+                      <ChevronDown size={14} className="shrink-0" aria-hidden />
+                    </DropdownMenu.Trigger>
+                    <DropdownMenu.Portal>
+                      <DropdownMenu.Content
+                        align="start"
+                        sideOffset={4}
+                        className="z-[60] grid max-h-[320px] grid-cols-2 gap-x-1 overflow-y-auto rounded-xl border border-rule bg-sheet p-2 text-[14px]"
+                      >
+                        {chart.groups.map((group) => (
+                          <DropdownMenu.CheckboxItem
+                            key={group.id}
+                            checked={groups.includes(group.id)}
+                            // Several may be ticked, one after another.
+                            onSelect={(event) => event.preventDefault()}
+                            onCheckedChange={(isOn) =>
+                              decide(mouth.index, {
+                                groups: isOn ? [...groups, group.id] : groups.filter((other) => other !== group.id),
+                                because: '',
+                              })
+                            }
+                            className="flex cursor-default items-center gap-1.5 rounded-[9px] px-2 py-1 outline-none data-[highlighted]:bg-word"
+                          >
+                            <span className="grid size-4 place-items-center rounded border border-rule">
+                              <DropdownMenu.ItemIndicator>
+                                <Check size={12} />
+                              </DropdownMenu.ItemIndicator>
+                            </span>
+                            {group.name}
+                          </DropdownMenu.CheckboxItem>
+                        ))}
+                      </DropdownMenu.Content>
+                    </DropdownMenu.Portal>
+                  </DropdownMenu.Root>
+                  {perhaps && groups.length === 0 && (
+                    <button
+                      type="button"
+                      onClick={() => decide(mouth.index, { groups: perhaps, because: '' })}
+                      className="mt-0.5 block text-left text-[13px] underline underline-offset-2 hover:text-ink"
+                    >
+                      {perhaps.map(nameOf).join(', ')}?
+                    </button>
+                  )}
                   <span className="block max-w-[150px] truncate text-[13px] text-ink-soft" title={because}>
                     {because}
                   </span>
