@@ -1,7 +1,7 @@
 /** Raster files to pixels: PNG, JPEG, WebP and GIF, and the frames of animated ones. */
 import type { Raster } from '@zest-jaw/core';
-import { decodeApng } from 'fast-png';
 import sharp from 'sharp';
+import { framesOfApng, maybeFrameCount } from './apng.js';
 import { CannotUsePicture, PICTURE_FILE_LIMITS } from './limits.js';
 import type { FileKind } from './kindOfFile.js';
 
@@ -30,47 +30,6 @@ export async function checkPictureSize(bytes: Uint8Array, file: string): Promise
   }
 }
 
-/** Whether a PNG is animated: it has an `acTL` chunk before its first `IDAT` (PNG, third edition, 11.3.5.1). */
-function isAnimatedPng(bytes: Uint8Array): boolean {
-  const view = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  for (let at = 8; at + 8 <= view.length;) {
-    const type = view.toString('latin1', at + 4, at + 8);
-    if (type === 'acTL') return true;
-    if (type === 'IDAT' || type === 'IEND') return false;
-    at += 12 + view.readUInt32BE(at);
-  }
-  return false;
-}
-
-interface ApngFrame {
-  readonly width: number;
-  readonly height: number;
-  readonly data: ArrayLike<number>;
-}
-
-function framesOfApng(bytes: Uint8Array): Raster[] {
-  const { width, height, frames, channels, depth } = decodeApng(bytes) as unknown as {
-    width: number;
-    height: number;
-    channels: number;
-    depth: number;
-    frames: readonly ApngFrame[];
-  };
-  return frames.map(({ data }) => {
-    const pixels = new Uint8Array(width * height * 4);
-    const full = depth === 16 ? 257 : 1;
-    for (let at = 0; at < width * height; at++) {
-      const value = (channel: number): number => Math.round(data[at * channels + channel]! / full);
-      const grey = channels < 3;
-      pixels[at * 4] = value(0);
-      pixels[at * 4 + 1] = value(grey ? 0 : 1);
-      pixels[at * 4 + 2] = value(grey ? 0 : 2);
-      pixels[at * 4 + 3] = channels === 2 ? value(1) : channels === 4 ? value(3) : 255;
-    }
-    return { width, height, pixels };
-  });
-}
-
 /**
  * The frames of a picture as pixels in sRGB, turned upright as its camera says. One frame for
  * a still picture. Throws {@link CannotUsePicture}.
@@ -78,7 +37,12 @@ function framesOfApng(bytes: Uint8Array): Raster[] {
 export async function decodePicture(bytes: Uint8Array, kind: Exclude<FileKind, 'svg' | 'zip'>, file: string): Promise<Raster[]> {
   try {
     await checkPictureSize(bytes, file);
-    if (kind === 'png' && isAnimatedPng(bytes)) return framesOfApng(bytes);
+    const frames = kind === 'png' ? maybeFrameCount(bytes) : undefined;
+    if (frames !== undefined) {
+      const { width, height } = await sharp(bytes, { ...careful }).metadata();
+      checkSize(file, width, height, frames);
+      return await framesOfApng(bytes);
+    }
     const animated = kind === 'gif' || kind === 'webp';
     const picture = sharp(bytes, { ...careful, ...(animated ? { animated: true } : {}) });
     const { data, info } = await (animated ? picture : picture.rotate())
