@@ -59,6 +59,7 @@ export {
   lookIndexAt,
   lookOf,
   maybeDrawing,
+  MOST_NUMBER,
   hasSizes,
   maybeDrawingOfGroup,
   maybeHead,

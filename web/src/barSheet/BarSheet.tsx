@@ -6,7 +6,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactElement } from 'react';
 import { useStore } from 'zustand';
-import { maybeExposureAt, type SceneDocument } from '@zest-jaw/core';
+import { maybeExposureAt, type SceneDocument, sceneSettings } from '@zest-jaw/core';
 import type { MouthSprites } from '../mouth/paintFigure.js';
 import type { Playhead } from '../sound/playhead.js';
 import { useElementSize } from '../ui/useElementSize.js';
@@ -84,14 +84,26 @@ function SystemCanvas({
 }
 
 /** Everything that moves with the playhead: the exposure under it, and its own line. Moved without React. */
-function PlayheadMarks({ plan, data, playhead }: { plan: BarSheetPlan; data: SheetData; playhead: Playhead }): ReactElement {
+function PlayheadMarks({
+  plan,
+  data,
+  playhead,
+  firstFrame,
+}: {
+  plan: BarSheetPlan;
+  data: SheetData;
+  playhead: Playhead;
+  firstFrame: number;
+}): ReactElement {
   const line = useRef<HTMLDivElement>(null);
+  const head = useRef<HTMLDivElement>(null);
   const cell = useRef<HTMLDivElement>(null);
   useLayoutEffect(() => {
     const place = ({ frame }: { frame: number }): void => {
       const system = systemOfFrame(plan, frame);
       if (!system) return;
       line.current!.style.transform = `translate(${system.scale.x(frame)}px, ${system.top}px)`;
+      head.current!.textContent = String(frame + firstFrame);
       const exposure = maybeExposureAt(data.exposures, frame);
       const row = rowNamed(plan, 'mouth');
       cell.current!.hidden = !exposure || !row;
@@ -103,7 +115,7 @@ function PlayheadMarks({ plan, data, playhead }: { plan: BarSheetPlan; data: She
     };
     place(playhead.store.getState());
     return playhead.store.subscribe(place);
-  }, [plan, data, playhead]);
+  }, [plan, data, playhead, firstFrame]);
   return (
     <>
       <div ref={cell} className="pointer-events-none absolute left-0 top-0 rounded-lg border-2 border-zest" />
@@ -115,7 +127,11 @@ function PlayheadMarks({ plan, data, playhead }: { plan: BarSheetPlan; data: She
       >
         <div className="absolute inset-0 bg-zest/15" />
         <div className="absolute inset-y-0 left-1/2 w-[2px] -translate-x-1/2 bg-zest" />
-        <div className="absolute left-1/2 top-0 h-[15px] w-[18px] -translate-x-1/2 bg-zest [clip-path:polygon(0_0,100%_0,100%_55%,50%_100%,0_55%)]" />
+        {/* It covers the number of its frame, so it says it. */}
+        <div
+          ref={head}
+          className="absolute left-1/2 top-0 h-[17px] min-w-[18px] -translate-x-1/2 rounded-b-[5px] bg-zest px-1 text-center text-[12px] font-bold leading-[17px] text-on-zest"
+        />
       </div>
     </>
   );
@@ -285,7 +301,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
             );
           })}
           <SelectionMarks plan={plan} playhead={playhead} />
-          <PlayheadMarks plan={plan} data={data} playhead={playhead} />
+          <PlayheadMarks plan={plan} data={data} playhead={playhead} firstFrame={sceneSettings(scene).firstFrame} />
         </div>
       </div>
       <HiddenGrid systems={visible.flatMap(({ index }) => plan.systems[index] ?? [])} data={data} playhead={playhead} />

@@ -100,7 +100,14 @@ export const OTHER_LANE = 36;
 
 /** Rows that gain by being larger when there is room. */
 const GROWING: readonly RowName[] = ['wave', 'mouth'];
-const MOST_GROWTH = 1.7;
+const MOST_GROWTH = 2.2;
+
+/** How much wider than usual frames may be on a large page, the widest first; and what must be left for the rows to grow. */
+const WIDER = [2.6, 2.2, 1.8, 1.5, 1.25] as const;
+const ROOM_TO_GROW = 1.25;
+
+/** A stretch of frames that a system shows. */
+type SystemStretch = ReturnType<typeof cutIntoSystems>['stretches'][number];
 
 function stackRows(heights: readonly (readonly [RowName, number])[], growth: number): Row[] {
   let y = 0;
@@ -149,15 +156,21 @@ export function planBarSheet(scene: SceneDocument, width: number, view: SheetVie
     placedWords(scene).map(({ from, to }) => ({ from: framePositionOfSample(frameRate, from), to: framePositionOfSample(frameRate, to) })),
   );
   // Every system has the same scale, so that a length on one is the same length on the next.
-  const settings = TRIED_SCALES.map((share) => {
-    const perFrame = Math.min(PER_FRAME.most, Math.max(PER_FRAME.least, (PER_SECOND / fps) * share));
-    const { stretches, cost } = cutIntoSystems(words, lengthFrames, Math.max(4, Math.floor(across / perFrame)), PAUSE_SECONDS * fps);
-    return { perFrame, stretches, cost: cost + NARROW_COST * Math.abs(1 - share) };
-  });
-  const { perFrame, stretches } = settings.reduce((best, setting) => (setting.cost < best.cost ? setting : best));
+  const cutAt = (wider: number): { readonly perFrame: number; readonly stretches: readonly SystemStretch[] } => {
+    const settings = TRIED_SCALES.map((share) => {
+      const perFrame = Math.min(PER_FRAME.most, Math.max(PER_FRAME.least, (PER_SECOND / fps) * share * wider));
+      const { stretches, cost } = cutIntoSystems(words, lengthFrames, Math.max(4, Math.floor(across / perFrame)), PAUSE_SECONDS * fps);
+      return { perFrame, stretches, cost: cost + NARROW_COST * Math.abs(1 - share) };
+    });
+    return settings.reduce((best, setting) => (setting.cost < best.cost ? setting : best));
+  };
   const own = HEIGHTS[view].map(([name, height]) => [name, name === 'clips' ? height * clipLines(scene) : height] as const);
   const others = view === 'listen' ? 0 : scene.tracks.length - 1;
   const heights = others > 0 ? [...own, ['others', others * OTHER_LANE] as const] : own;
+  const least = heights.reduce((sum, [, height]) => sum + height + 2, 0) + SYSTEM_GAP;
+  // On a large page frames are wider, so that a short scene is not a strip in an empty hall; as many rows as there is room for.
+  const wider = room > 0 ? (WIDER.find((share) => cutAt(share).stretches.length * least * ROOM_TO_GROW <= room) ?? 1) : 1;
+  const { perFrame, stretches } = cutAt(wider);
   const growth = growthFor(heights, stretches.length, room);
   const rows = stackRows(heights, growth);
   const systemHeight = rows.at(-1)!.y + rows.at(-1)!.height;

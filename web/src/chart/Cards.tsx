@@ -18,7 +18,9 @@ interface CardProps {
 const Card = memo(function Card({ chart, drawing, isCurrent, open, onChoose }: CardProps): ReactElement {
   const groups = chart.groups.filter((group) => drawing.groups.includes(group.id));
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: drawing.id });
-  const plays = groups.flatMap((group) => group.phonemes.map(ipaOf)).join(' ') || (groups.length > 0 ? 'silence' : 'plays nothing');
+  // Silence is something a mouth plays too.
+  const plays =
+    groups.flatMap((group) => (group.phonemes.length > 0 ? group.phonemes.map(ipaOf) : ['silence'])).join(' ') || 'plays nothing';
   return (
     <button
       ref={setNodeRef}
@@ -42,7 +44,9 @@ const Card = memo(function Card({ chart, drawing, isCurrent, open, onChoose }: C
       {drawing.keycap && <span className="keycap absolute right-2.5 top-1 text-[11px]!">{drawing.keycap}</span>}
       <Mouth chart={chart} drawing={drawing} className="mx-auto mt-3 h-[56px] w-full" />
       <span className="name truncate text-[15px] leading-tight">{drawing.label}</span>
-      <span className="truncate text-[12px] leading-snug text-on-ground">{plays}</span>
+      <span className="line-clamp-2 text-[12px] leading-snug text-on-ground" title={plays}>
+        {plays}
+      </span>
       <span
         className="absolute inset-y-2 right-1 w-[3px] overflow-hidden rounded-full bg-[#00000014]"
         title={`opening ${Math.round(open * 100)} %`}

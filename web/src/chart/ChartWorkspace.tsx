@@ -15,6 +15,7 @@ import {
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { useEffect, useState, type DragEvent, type ReactElement, type ReactNode } from 'react';
+import { toast } from 'sonner';
 import { filesOfDrop, type ChosenFile } from '../api/imports.js';
 import { CHART_KEYS, KeysDialog } from '../key/KeysDialog.js';
 import { newId, type DocumentSession } from '../session/documentSession.js';
@@ -35,6 +36,8 @@ import { ChartProvider, useChartState } from './openChart.js';
 import { PlaysPanel } from './PlaysPanel.js';
 import { ShapePanel } from './ShapePanel.js';
 import { TryOut } from './TryOut.js';
+import { maybeRecordingOf } from '../scene/droppedRecording.js';
+import { useSceneOfChart } from './sceneOfChart.js';
 
 interface ChartWorkspaceProps {
   readonly chartId: string;
@@ -123,9 +126,17 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
         ),
       );
   };
+  const scene = useSceneOfChart();
   const onDrop = (event: DragEvent): void => {
-    event.preventDefault();
     setDropping(false);
+    // Beside a scene a recording goes to its Listen step; by itself a chart has no use for one.
+    if (maybeRecordingOf(event.dataTransfer.files)) {
+      if (scene) return;
+      event.preventDefault();
+      toast.message('This is a recording. Drop it on Home to begin a scene, or on a scene to place it there.');
+      return;
+    }
+    event.preventDefault();
     void filesOfDrop(event.dataTransfer).then((found) => found.length > 0 && setFiles(found));
   };
   return (
@@ -137,7 +148,7 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
         accessibility={{ announcements: announcements(chart) }}
       >
         <main
-          className="relative grid min-h-0 flex-1 grid-cols-[minmax(330px,1fr)_minmax(460px,1.25fr)_300px]"
+          className="relative grid min-h-0 flex-1 grid-cols-[minmax(330px,1fr)_minmax(460px,1.25fr)_300px] max-[1120px]:grid-cols-[minmax(286px,1fr)_minmax(400px,1.25fr)_296px]"
           onDragOver={(event) => {
             event.preventDefault();
             setDropping(true);

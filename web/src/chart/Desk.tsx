@@ -126,7 +126,13 @@ export function Desk({ pen, flipped, className }: { pen: PenSettings; flipped: b
       event.stopPropagation();
     };
     if (penTools.key(event.key, move)) return take();
-    if (move) {
+    if (move && tool === 'cross') {
+      take();
+      const { x, y, scale } = look.placement;
+      const at = look.cross ?? { x: -x / scale, y: -y / scale };
+      const cross = { x: at.x + move[0] / scale, y: at.y + move[1] / scale };
+      change((now) => setLook(now, drawing.id, lookIndex, { cross }, 'drawing.cross', newId));
+    } else if (move) {
       take();
       place({ ...look.placement, x: look.placement.x + move[0], y: look.placement.y + move[1] });
     } else if (event.code === 'Minus' || event.code === 'Equal') {

@@ -1,5 +1,5 @@
 /** The chosen drawing's name, keycap, tags, and what can be done with it as a whole. */
-import { duplicateDrawing, KEYCAPS, moveDrawing, removeDrawing, setDrawing } from '@zest-jaw/core';
+import { duplicateDrawing, KEYCAPS, MOST_NUMBER, moveDrawing, removeDrawing, setDrawing } from '@zest-jaw/core';
 import { ArrowLeft, ArrowRight, Copy, CopyCheck, Trash2 } from 'lucide-react';
 import { clsx } from 'clsx';
 import { useState, type ReactElement, type ReactNode } from 'react';
@@ -92,9 +92,10 @@ export function DrawingPanel(): ReactElement {
           label="No."
           isShort
           value={String(drawing.number)}
-          onCommit={(number) =>
-            change((now) => setDrawing(now, drawing.id, { number: number === '' ? Number.NaN : Number(number) }, newId))
-          }
+          onCommit={(text) => {
+            if (/^\d+$/.test(text)) change((now) => setDrawing(now, drawing.id, { number: Number(text) }, newId));
+            else toast.message(`“${text}” is no number of a mouth. It may be a whole number from 0 to ${MOST_NUMBER}.`);
+          }}
         />
         <LateField
           label="Label"

@@ -15,6 +15,7 @@ import { sendJson, sentenceOf } from '../api/http.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 import { Pills } from '../ui/Pills.js';
+import { moveByArrows, tabStop } from '../ui/radioKeys.js';
 
 interface NewChartDialogProps {
   /** The character it is for; a new one when there is none. */
@@ -119,13 +120,14 @@ export function NewChartDialog({ character, productionId, current, onMade, onClo
             <Pills label="How many mouths" options={STARTER_SIZES.map((count) => [count, count] as const)} value={size} onChange={setSize}>
               <span className="ml-2 text-ink-soft">mouths</span>
             </Pills>
-            <div className="grid grid-cols-2 gap-2.5" role="radiogroup" aria-label="Style">
+            <div className="grid grid-cols-2 gap-2.5" role="radiogroup" aria-label="Style" onKeyDown={moveByArrows}>
               {Object.keys(STARTER_STYLES).map((name) => (
                 <button
                   key={name}
                   type="button"
                   role="radio"
                   aria-checked={style === name}
+                  tabIndex={tabStop(style === name)}
                   onClick={() => setStyle(name)}
                   className="rounded-xl border border-rule bg-ground p-2 text-left text-[#1e2a44] aria-checked:border-zest aria-checked:ring-2 aria-checked:ring-zest-soft"
                 >

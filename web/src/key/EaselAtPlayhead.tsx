@@ -16,7 +16,12 @@ export function EaselAtPlayhead({ small }: { small: boolean }): ReactElement {
       drawing={useDrawingAtPlayhead()}
       frame={frame}
       since={since}
-      className={clsx('shrink-0', small ? 'h-[214px]' : 'h-[308px]')}
+      className={clsx(
+        'shrink-0',
+        small
+          ? 'h-[clamp(150px,calc(100vh-560px),214px)]'
+          : 'h-[clamp(190px,calc(100vh-456px),308px)] min-[1900px]:h-[clamp(308px,calc(100vh-760px),560px)]',
+      )}
     />
   );
 }

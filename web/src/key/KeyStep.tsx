@@ -263,7 +263,7 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
             {/* Where several speak the switch says who it is. */}
             <h2 className={document.tracks.length > 1 ? 'sr-only' : 'name text-[19px]'}>{character.name}</h2>
             <SpeakerSwitch />
-            <span className="min-w-[64px] truncate text-ink-soft">
+            <span className={clsx('min-w-[64px] truncate text-ink-soft', !cribbing && 'max-[1120px]:hidden')}>
               {cribbing ? (
                 <CribFigures proposal={proposal} />
               ) : data.words.length > 0 ? (

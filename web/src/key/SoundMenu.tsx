@@ -48,6 +48,7 @@ export function SoundMenu(): ReactElement {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          aria-label="How it sounds here"
           side="top"
           sideOffset={10}
           align="start"

@@ -5,6 +5,7 @@ import { useStore } from 'zustand';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { SLOWNESSES } from '../sound/playhead.js';
 import { Round } from '../ui/Round.js';
+import { moveByArrows, tabStop } from '../ui/radioKeys.js';
 import { UndoRedo } from '../ui/UndoRedo.js';
 import { SoundMenu } from './SoundMenu.js';
 
@@ -41,7 +42,7 @@ export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactEleme
         aria-label={playing ? 'Stop' : 'Play'}
         title={playing ? 'Stop (Space)' : 'Play (Space)'}
         onClick={playhead.toggle}
-        className="mr-1 grid size-11 place-items-center rounded-full bg-ink text-on-ink"
+        className="mr-1 grid size-11 shrink-0 place-items-center rounded-full bg-ink text-on-ink"
       >
         {playing ? <Pause size={18} fill="currentColor" /> : <Play size={18} fill="currentColor" className="ml-0.5" />}
       </button>
@@ -58,13 +59,14 @@ export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactEleme
         <Repeat size={17} />
       </Round>
       <span className="mx-2 h-6 border-l border-rule" />
-      <div className="flex rounded-full border border-rule bg-lift p-[2px]" role="radiogroup" aria-label="Speed">
+      <div className="flex rounded-full border border-rule bg-lift p-[2px]" role="radiogroup" aria-label="Speed" onKeyDown={moveByArrows}>
         {SLOWNESSES.map((option, index) => (
           <button
             key={option}
             type="button"
             role="radio"
             aria-checked={slowness === option}
+            tabIndex={tabStop(slowness === option)}
             aria-label={SPEED_NAMES[index]}
             title={`${SPEED_NAMES[index]} (${index + 1})`}
             onClick={() => playhead.setSlowness(option)}
@@ -77,8 +79,8 @@ export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactEleme
       <SoundMenu />
       <span className="mx-2 h-6 border-l border-rule" />
       <UndoRedo session={session} />
-      <div className="ml-auto flex items-center gap-5">
-        {hints}
+      <div className="ml-auto flex items-center gap-5 whitespace-nowrap">
+        <div className="flex items-center gap-5 max-[1180px]:hidden">{hints}</div>
         <button type="button" onClick={onHelp} className="flex items-center gap-1.5 hover:text-ink">
           <kbd className="keycap">?</kbd> all keys
         </button>

@@ -46,7 +46,11 @@ export function Tray({ onPut }: { onPut: (drawing: string) => void }): ReactElem
   const { chart } = useOpenScene();
   const current = useDrawingAtPlayhead();
   return (
-    <div className="grid max-h-[300px] min-h-0 flex-1 auto-rows-fr grid-cols-5 gap-[6px]" role="group" aria-label="Tray">
+    <div
+      className="grid max-h-[300px] min-h-[228px] flex-1 min-[1900px]:max-h-[420px] auto-rows-fr grid-cols-5 gap-[6px]"
+      role="group"
+      aria-label="Tray"
+    >
       {chart.drawings.map((drawing) => (
         <MouthKey
           key={drawing.id}

@@ -15,7 +15,7 @@ import {
   type SceneDocument,
 } from '@zest-jaw/core';
 import { Mic, Plus, Trash2 } from 'lucide-react';
-import { useRef, useState, type ReactElement } from 'react';
+import { useEffect, useRef, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import { useOpenScene } from '../scene/sceneContext.js';
@@ -25,6 +25,7 @@ import { Button } from '../ui/Button.js';
 import { RECORDING_FILES } from '../ui/UploadState.js';
 import { Slider } from '../ui/Slider.js';
 import { ClipFactsPanel } from './ClipFactsPanel.js';
+import { droppedRecording } from '../scene/droppedRecording.js';
 import { PlaceDialog } from './PlaceDialog.js';
 import { RecordDialog, type Take } from './RecordDialog.js';
 
@@ -164,7 +165,20 @@ export function ClipsPanel({ chosen, onChoose }: ClipsPanelProps): ReactElement 
   /** What the file or the take that comes next is for: a clip's place, or a place of its own. */
   const [replaces, setReplaces] = useState<Clip>();
   const [recording, setRecording] = useState(false);
-  const [take, setTake] = useState<Take>();
+  // One that was dropped on the scene, on whichever step, comes first.
+  const [take, setTake] = useState<Take | undefined>(() => {
+    const { file } = droppedRecording.getState();
+    return file && { file, atFrame: playhead.store.getState().frame, script: '' };
+  });
+  useEffect(() => {
+    droppedRecording.setState({ file: undefined });
+    return droppedRecording.subscribe(({ file }) => {
+      if (!file) return;
+      droppedRecording.setState({ file: undefined });
+      setReplaces(undefined);
+      setTake({ file, atFrame: playhead.store.getState().frame, script: '' });
+    });
+  }, [playhead]);
   const nameOf = (id: string): string => characters.find((character) => character.id === id)?.name ?? 'Somebody';
   const set = (clip: Clip, changes: ClipChanges): boolean =>
     session.change(changeClip(session.store.getState().document, clip.id, changes, newId));

@@ -1,6 +1,6 @@
 /** The Listen step: the script beside the wave and what was read under it. */
 import { besideScript, type Clip, type ClipPart, framesPerSecond, hasEnded, sceneSettings, scriptWords, setScript } from '@zest-jaw/core';
-import { useCallback, useMemo, useRef, useState, type ReactElement } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactElement } from 'react';
 import { flushSync } from 'react-dom';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -18,6 +18,7 @@ import { SpeechMenu } from './SpeechMenu.js';
 import { useListenHolds } from './useListenHolds.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { EarMarksPanel } from './EarMarksPanel.js';
+import { droppedRecording } from '../scene/droppedRecording.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { changeSoundSettings, soundSettings } from '../sound/soundSettings.js';
@@ -156,8 +157,9 @@ export function ListenStep(): ReactElement {
   const [chosenClip, chooseClip] = useState<string>();
   const own = document.clips.filter((candidate) => candidate.characterId === track.characterId);
   const clip = own.find((candidate) => candidate.id === chosenClip) ?? own[0];
-  const [how, setHow] = useState<'script' | 'ear' | 'clips'>('script');
+  const [how, setHow] = useState<'script' | 'ear' | 'clips'>(() => (droppedRecording.getState().file ? 'clips' : 'script'));
   const field = useRef<HTMLInputElement>(null);
+  useEffect(() => droppedRecording.subscribe(({ file }) => file && setHow('clips')), []);
   const showsLoudness = useStore(soundSettings, (state) => state.showsLoudness);
   const choose = useCallback(
     (id: string): void => {

@@ -49,7 +49,12 @@ export function SpeechMenu({ clip }: { clip: Clip }): ReactElement {
         <ChevronDown size={14} aria-hidden />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={8} className="z-40 w-[350px] rounded-2xl border border-rule bg-sheet p-5 text-[15px]">
+        <Popover.Content
+          aria-label="How it is spoken"
+          align="start"
+          sideOffset={8}
+          className="z-40 w-[350px] rounded-2xl border border-rule bg-sheet p-5 text-[15px]"
+        >
           <p className="name text-[18px]">{`How ${character?.name ?? 'the speaker'} speaks`}</p>
           <p className="mb-3 text-[14px] text-ink-soft">Used when the track is read the next time.</p>
           <label className="mb-3 flex flex-col gap-1 font-semibold">

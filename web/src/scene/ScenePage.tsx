@@ -22,7 +22,7 @@ import {
   type SceneView,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
-import { useCallback, useEffect, useMemo, useState, type ReactElement } from 'react';
+import { useCallback, useEffect, useMemo, useState, type DragEvent, type ReactElement } from 'react';
 import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -42,6 +42,7 @@ import { soundSettings } from '../sound/soundSettings.js';
 import { giveKeysBack } from '../ui/useKeys.js';
 import { theme } from '../ui/theme.js';
 import { Conflict } from './Conflict.js';
+import { droppedRecording, maybeRecordingOf } from './droppedRecording.js';
 import { SceneSettingsMenu } from './SceneSettingsMenu.js';
 import { SceneContext, type OpenScene } from './sceneContext.js';
 import { useOfSessions } from './useOfSessions.js';
@@ -359,9 +360,26 @@ function SceneSteps({ view, charts: chartViews, productions, session, chartSessi
         text={`Its character or mouth chart is gone. A scene needs both, with its ${DEFAULT_SOUND_GROUPS.length} sound groups.`}
       />
     );
+  /** A recording dropped on any step is placed on Listen; of other files it is said where they go. */
+  const onDropped = (event: DragEvent): void => {
+    if (event.defaultPrevented || event.dataTransfer.files.length === 0) return;
+    event.preventDefault();
+    const file = maybeRecordingOf(event.dataTransfer.files);
+    if (!file) {
+      toast.message('Pictures of mouths are imported on the Chart step, recordings are placed on Listen. Drop them there.');
+      return;
+    }
+    droppedRecording.setState({ file });
+    void navigate('listen');
+  };
   return (
     <SceneContext.Provider value={open}>
-      <div className="flex h-full min-h-0 flex-col" onClick={giveKeysBack}>
+      <div
+        className="flex h-full min-h-0 flex-col"
+        onClick={giveKeysBack}
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={onDropped}
+      >
         <SceneHeader session={session} chartSessions={chartSessions} document={document} production={production?.name ?? ''} />
         <Outlet />
       </div>

@@ -31,6 +31,10 @@ function SettingsForm({ onDone, onRate }: { onDone: () => void; onRate: () => vo
       toast.message('A scene needs a title.');
       return;
     }
+    if (!/^\d+$/.test(length.trim())) {
+      toast.message(`The length is “${length}”. It may be a whole number of frames, such as ${settings.lengthFrames}.`);
+      return;
+    }
     const lengthFrames = Number(length);
     const mark = session.mark();
     // A title or a number says nothing about mouths: only a new length keys the pencil again.
@@ -88,6 +92,7 @@ export function SceneSettingsMenu(): ReactElement {
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content
+            aria-label="The scene"
             side="bottom"
             align="end"
             sideOffset={8}

@@ -32,12 +32,12 @@ export function SheetStep({ view, label, aside, heading, hints, keys, holds, cho
   useKeys({ ...transport.keys, ...keys, '?': () => setHelping(true) });
   return (
     <>
-      <main className="grid min-h-0 flex-1 grid-cols-[334px_minmax(0,1fr)]">
+      <main className="grid min-h-0 flex-1 grid-cols-[334px_minmax(0,1fr)] max-[1120px]:grid-cols-[292px_minmax(0,1fr)] min-[1900px]:grid-cols-[480px_minmax(0,1fr)]">
         <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto p-[14px_0_14px_18px]">{aside}</aside>
         <section className="flex min-h-0 flex-col p-[14px_18px]" aria-label={label}>
           <ReadingStrip />
           <div className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5">
-            <div className="mb-2 flex shrink-0 items-center gap-3">{heading}</div>
+            <div className="mb-2 flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1.5 max-[1120px]:gap-x-2">{heading}</div>
             <BarSheet
               scene={document}
               data={data}

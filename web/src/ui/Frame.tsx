@@ -9,7 +9,7 @@ export function Mark(): ReactElement {
   return (
     <Link to="/" className="name flex items-center gap-2.5 rounded-lg text-[20px]" aria-label="Zest Jaw, all scenes">
       <img src="/mark.svg" alt="" width={28} height={28} />
-      <span>Zest Jaw</span>
+      <span className="whitespace-nowrap max-[1120px]:hidden">Zest Jaw</span>
     </Link>
   );
 }
