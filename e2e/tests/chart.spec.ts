@@ -95,7 +95,7 @@ test('a drawing is copied, named, tagged, given a key and a group, dragged to it
   await saved(page);
   const { document } = await app.json<ChartView>('/api/charts/odette-front');
   const hoot = document.drawings.find((drawing) => drawing.label === 'Hoot')!;
-  expect(hoot).toMatchObject({ number: 2, keycap: 'B', groups: ['push'], tags: ['loud', 'surprised'] });
+  expect(hoot).toMatchObject({ number: 14, place: 1, keycap: 'B', groups: ['push'], tags: ['loud', 'surprised'] });
 
   await toKey(page);
   await page.keyboard.press('KeyB');

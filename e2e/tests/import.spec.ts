@@ -74,6 +74,7 @@ test('an SVG whose groups are mouths takes the place of a starter, and the scene
   expect((await odette(app)).drawings.every((drawing) => drawing.art.kind === 'placed')).toBe(true);
   // Measured from the picture: the most open is the one that is.
   await page.getByRole('button', { name: 'By opening' }).click();
+  await page.getByRole('menuitem', { name: 'Order them, each keeps its key' }).click();
   await expect(cards(page).last()).toContainText('ah');
   await page.getByRole('button', { name: /^Undo/ }).click();
   const tryOut = page.getByRole('region', { name: 'Try-out' });
