@@ -32,6 +32,8 @@ const project = (name, extra = {}) => ({
 });
 
 export default {
+  // As many as a small machine has cores: nothing else runs beside the tests.
+  maxWorkers: 2,
   projects: [
     project('core'),
     project('engine', { testEnvironment: 'node' }),

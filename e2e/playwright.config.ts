@@ -8,12 +8,18 @@ const args =
 export default defineConfig({
   testDir: 'tests',
   outputDir: 'results',
-  workers: 1,
+  // Each test has a server of its own. Two at a time on two cores; those that listen to the sound device run alone.
+  workers: 2,
+  fullyParallel: true,
   retries: 0,
   // Readings run on whatever machine there is: nothing here depends on how fast.
   timeout: 600_000,
   expect: { timeout: Number(process.env['ZEST_PATIENCE'] ?? 180_000) },
   reporter: process.env['ZEST_REPORT'] ? [['list'], ['json', { outputFile: process.env['ZEST_REPORT'] }]] : [['list']],
+  projects: [
+    { name: 'together', grepInvert: /@alone/ },
+    { name: 'alone', grep: /@alone/, workers: 1, dependencies: ['together'] },
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: chromiumPath(), args: args.split(' ') },

@@ -2,7 +2,7 @@
  * `npm test`: everything that must hold, on a fresh machine. Installs what is missing, then
  * lint, types, unit and end-to-end tests. The last line is `N passed, N failed`.
  */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { delimiter, join } from 'node:path';
@@ -65,15 +65,35 @@ try {
 }
 ensureDebianPackages();
 
-heading('Lint');
-check('eslint', run(bin('eslint'), ['.', '--max-warnings', '0']));
-check('prettier', run(bin('prettier'), ['--check', '--log-level', 'warn', '.']));
+/** Checks that need nothing of one another, side by side; what each says is shown whole, one after the other. */
+async function checkTogether(checks) {
+  const ended = checks.map(
+    ([name, command, args]) =>
+      new Promise((resolve) => {
+        const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+        const said = [];
+        child.stdout.on('data', (chunk) => said.push(chunk));
+        child.stderr.on('data', (chunk) => said.push(chunk));
+        child.on('error', (error) => resolve([name, 1, String(error)]));
+        child.on('close', (code) => resolve([name, code ?? 1, Buffer.concat(said).toString()]));
+      }),
+  );
+  for (const result of ended) {
+    const [name, status, text] = await result;
+    if (text.trim()) console.log(text.trimEnd());
+    check(name, status);
+  }
+}
 
-heading('Types');
+heading('Lint and types');
 check('core, engine, server, cli', run(bin('tsc'), ['-b']));
-check('tests', run(bin('tsc'), ['-p', 'tsconfig.tests.json']));
-check('web', run(bin('tsc'), ['-p', 'web', '--noEmit']));
-check('e2e', run(bin('tsc'), ['-p', 'e2e', '--noEmit']));
+await checkTogether([
+  ['eslint', bin('eslint'), ['.', '--max-warnings', '0']],
+  ['prettier', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
+  ['types of tests', bin('tsc'), ['-p', 'tsconfig.tests.json']],
+  ['types of web', bin('tsc'), ['-p', 'web', '--noEmit']],
+  ['types of e2e', bin('tsc'), ['-p', 'e2e', '--noEmit']],
+]);
 
 heading('Build');
 try {

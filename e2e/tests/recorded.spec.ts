@@ -39,43 +39,44 @@ const LOOPS = [
 ] as const;
 
 for (const [key, slowness, frames, delayMs] of LOOPS)
-  test(`a loop at 1/${slowness} of its speed, ${delayMs} ms late: the frame shown is the frame heard, round after round`, async ({
-    page,
-    app,
-  }) => {
-    await page.addInitScript((delay) => localStorage.setItem('zest-sound', JSON.stringify({ outputDelayMs: delay })), delayMs);
-    await openTones(page, app, 40);
-    for (let frame = 0; frame < 4; frame++) await page.keyboard.press('ArrowRight');
-    for (let frame = 1; frame < frames; frame++) await page.keyboard.press('Shift+ArrowRight');
-    await page.keyboard.press(key);
-    const seconds = (21 * frames * slowness) / 24 + delayMs / 1000;
-    let shown: Shown[] = [];
-    const tape = await recorded(page, delayMs, async () => {
-      await page.keyboard.press('KeyL');
-      const recordedSeconds = async (): Promise<number> => (await tapeOf(page)).samples.length / 48_000;
-      await expect.poll(recordedSeconds, { intervals: [500] }).toBeGreaterThan(seconds + 0.2);
-      shown = await shownOn(page);
-      await page.keyboard.press('KeyL');
-    });
-    // Where one frame turns into the next either may be heard: a slow window is 43 ms wide, and taken up to 6.7 ms of the sound aside.
-    const blur = slowness === 1 ? 0.012 : 0.022 + 0.0067 * slowness;
-    let looked = 0;
-    const wrong: number[][] = [];
-    const frameAt = (time: number): number | undefined => maybeFrameOfTone(frequencyAt(tape, Math.round(time * 48_000)));
-    for (const { heardAt, frame } of shown) {
-      const around = [frameAt(heardAt - blur), frameAt(heardAt), frameAt(heardAt + blur)];
-      if (around.some((heard) => heard === undefined || heard !== around[0])) continue;
-      looked += 1;
-      if (around[0] !== frame) wrong.push([heardAt, frame, around[0]!]);
-    }
-    expect(looked).toBeGreaterThan(30);
-    expect(wrong).toEqual([]);
-    // Rounds follow one another without a hole: only the fades at their ends.
-    expect(longestHole(tape)).toBeLessThan(0.004);
-    expect(stepsAbove(tape, 0.2)).toEqual([]);
-  });
+  test(
+    `a loop at 1/${slowness} of its speed, ${delayMs} ms late: the frame shown is the frame heard, round after round`,
+    { tag: '@alone' },
+    async ({ page, app }) => {
+      await page.addInitScript((delay) => localStorage.setItem('zest-sound', JSON.stringify({ outputDelayMs: delay })), delayMs);
+      await openTones(page, app, 40);
+      for (let frame = 0; frame < 4; frame++) await page.keyboard.press('ArrowRight');
+      for (let frame = 1; frame < frames; frame++) await page.keyboard.press('Shift+ArrowRight');
+      await page.keyboard.press(key);
+      const seconds = (21 * frames * slowness) / 24 + delayMs / 1000;
+      let shown: Shown[] = [];
+      const tape = await recorded(page, delayMs, async () => {
+        await page.keyboard.press('KeyL');
+        const recordedSeconds = async (): Promise<number> => (await tapeOf(page)).samples.length / 48_000;
+        await expect.poll(recordedSeconds, { intervals: [500] }).toBeGreaterThan(seconds + 0.2);
+        shown = await shownOn(page);
+        await page.keyboard.press('KeyL');
+      });
+      // Where one frame turns into the next either may be heard: a slow window is 43 ms wide, and taken up to 6.7 ms of the sound aside.
+      const blur = slowness === 1 ? 0.012 : 0.022 + 0.0067 * slowness;
+      let looked = 0;
+      const wrong: number[][] = [];
+      const frameAt = (time: number): number | undefined => maybeFrameOfTone(frequencyAt(tape, Math.round(time * 48_000)));
+      for (const { heardAt, frame } of shown) {
+        const around = [frameAt(heardAt - blur), frameAt(heardAt), frameAt(heardAt + blur)];
+        if (around.some((heard) => heard === undefined || heard !== around[0])) continue;
+        looked += 1;
+        if (around[0] !== frame) wrong.push([heardAt, frame, around[0]!]);
+      }
+      expect(looked).toBeGreaterThan(30);
+      expect(wrong).toEqual([]);
+      // Rounds follow one another without a hole: only the fades at their ends.
+      expect(longestHole(tape)).toBeLessThan(0.004);
+      expect(stepsAbove(tape, 0.2)).toEqual([]);
+    },
+  );
 
-test('steps, one quickly after the other, stops and jumps never cut the sound hard', async ({ page, app }) => {
+test('steps, one quickly after the other, stops and jumps never cut the sound hard', { tag: '@alone' }, async ({ page, app }) => {
   await openTones(page, app, 200);
   const tape = await recorded(page, 0, async () => {
     await page.keyboard.press('Home');
@@ -104,7 +105,7 @@ test('steps, one quickly after the other, stops and jumps never cut the sound ha
   expect(Math.abs(tape.samples.at(-1)!)).toBe(0);
 });
 
-test('slow sound of two minutes is heard at once, at every speed', async ({ page, app }) => {
+test('slow sound of two minutes is heard at once, at every speed', { tag: '@alone' }, async ({ page, app }) => {
   await openTones(page, app, 2880);
   for (const key of ['Digit2', 'Digit3', 'Digit4']) {
     await page.keyboard.press('Home');
@@ -126,7 +127,7 @@ test('slow sound of two minutes is heard at once, at every speed', async ({ page
   }
 });
 
-test('nudging the end of a loop while it plays does not begin the round anew', async ({ page, app }) => {
+test('nudging the end of a loop while it plays does not begin the round anew', { tag: '@alone' }, async ({ page, app }) => {
   await openTones(page, app, 40);
   for (let frame = 0; frame < 23; frame++) await page.keyboard.press('Shift+ArrowRight');
   await rewind(page);
