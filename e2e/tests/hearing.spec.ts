@@ -1,5 +1,4 @@
 /** Listening: slowly, over and over, and recordings of every kind. */
-import type { Page } from '@playwright/test';
 import { writeWave, type SceneView } from '@zest-jaw/core';
 import { execFileSync } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
