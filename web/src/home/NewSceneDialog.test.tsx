@@ -35,7 +35,7 @@ const job: JobView = {
 };
 
 class StandInEvents {
-  static last: StandInEvents;
+  static last: StandInEvents | undefined;
   onmessage: ((event: { data: string }) => void) | undefined;
   constructor() {
     StandInEvents.last = this;
@@ -45,6 +45,7 @@ class StandInEvents {
 }
 
 beforeEach(() => {
+  StandInEvents.last = undefined;
   sent = uploaded = undefined;
   cancelled = [];
   decoded = { state: 'done', done: 1 };
@@ -96,7 +97,7 @@ const submit = (): void => void fireEvent.click(button());
 /** The server has decoded what was sent, or has not. */
 const arrive = async (): Promise<void> => {
   await waitFor(() => expect(StandInEvents.last?.onmessage).toBeDefined());
-  act(() => StandInEvents.last.tell(decoded));
+  act(() => StandInEvents.last!.tell(decoded));
   if (decoded.state === 'done') await waitFor(() => expect(button()).toHaveProperty('disabled', false));
 };
 
@@ -126,7 +127,7 @@ describe('a new scene', () => {
 
   it('shows how far the decoding is, and gives it up with the dialog', async () => {
     await waitFor(() => expect(StandInEvents.last?.onmessage).toBeDefined());
-    act(() => StandInEvents.last.tell({ done: 0.4, message: 'Bringing it to 48 kHz' }));
+    act(() => StandInEvents.last!.tell({ done: 0.4, message: 'Bringing it to 48 kHz' }));
     expect(screen.getByRole('progressbar', { name: 'Decoding the recording' }).getAttribute('aria-valuenow')).toBe('40');
     leave();
     await waitFor(() => expect(cancelled).toEqual(['/api/jobs/r']));

@@ -24,14 +24,15 @@ function escaped(text: string): string {
   return text.replace(/[&<>"']/g, (letter) => `&#${letter.charCodeAt(0)};`);
 }
 
+/** A symbol is drawn where it is used; taken as a mouth itself it is a group. */
 function written(node: SvgNode): string {
   const attributes = [...node.attributes].map(([name, value]) => ` ${name}="${escaped(value)}"`).join('');
-  const name = node.name === 'svg' || node.name === 'symbol' ? 'g' : node.name;
+  const { name } = node;
   return node.children.length > 0 ? `<${name}${attributes}>${node.children.map(written).join('')}</${name}>` : `<${name}${attributes}/>`;
 }
 
 const isPainted = ({ name }: SvgNode): boolean =>
-  !['defs', 'clipPath', 'mask', 'linearGradient', 'radialGradient', 'pattern', 'stop'].includes(name);
+  !['defs', 'symbol', 'clipPath', 'mask', 'linearGradient', 'radialGradient', 'pattern', 'stop'].includes(name);
 const isGroup = ({ name }: SvgNode): boolean => ['g', 'symbol', 'svg'].includes(name);
 
 function everyNode(node: SvgNode): SvgNode[] {
@@ -103,8 +104,18 @@ interface Level {
   readonly nodes: readonly SvgNode[];
 }
 
+/** A file of symbols that nothing uses is a library of mouths. */
+function unusedSymbols(root: SvgNode): SvgNode[] {
+  const every = everyNode(root);
+  const used = new Set(every.flatMap(({ name, attributes }) => (name === 'use' ? [attributes.get('href')?.slice(1)] : [])));
+  return every
+    .filter(({ name, attributes }) => name === 'symbol' && !used.has(attributes.get('id')))
+    .map((symbol) => ({ ...symbol, name: 'g' }));
+}
+
 function levelOfMouths(root: SvgNode): Level {
-  let level: Level = { wrappers: [], nodes: root.children.filter(isPainted) };
+  const painted = root.children.filter(isPainted);
+  let level: Level = { wrappers: [], nodes: painted.length > 0 ? painted : unusedSymbols(root) };
   for (;;) {
     const [only, ...others] = level.nodes;
     const inner = only?.children.filter(isPainted) ?? [];

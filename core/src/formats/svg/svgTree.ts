@@ -5,7 +5,7 @@
  */
 import { SaxesParser } from 'saxes';
 import type { Refusal } from '../../scene/commands.js';
-import { declarations, rulesOfStyleSheet, type StyleRule } from './styles.js';
+import { cascaded, maybeTransformAttribute, MOST_MATCHES, rulesOf, type Styled } from './cascade.js';
 
 export interface SvgNode {
   readonly name: string;
@@ -50,12 +50,13 @@ const EMBEDDED = /^data:image\/(png|jpeg);base64,[a-z0-9+/=\s]+$/i;
 
 class Refused extends Error {}
 
-interface OpenNode {
+interface OpenNode extends SvgNode {
   readonly name: string;
   readonly attributes: Map<string, string>;
-  readonly classes: readonly string[];
-  readonly children: SvgNode[];
+  readonly children: OpenNode[];
   label: string;
+  /** As selectors see it. */
+  readonly styled: Styled;
 }
 
 const localName = (name: string): string => name.slice(name.indexOf(':') + 1);
@@ -80,8 +81,7 @@ function maybeHref(element: string, value: string, file: string): string | undef
 
 function cleanAttributes(element: string, given: Readonly<Record<string, string>>, file: string): Map<string, string> {
   const attributes = new Map<string, string>();
-  const styled = given['style'] === undefined ? [] : declarations(given['style']);
-  for (const [name, value] of [...Object.entries(given), ...styled]) {
+  for (const [name, value] of Object.entries(given)) {
     const local = localName(name);
     if (/^on/i.test(local))
       throw new Refused(`${file} would run something (${name}). A drawing needs no script: export it again as plain SVG.`);
@@ -106,30 +106,39 @@ function labelOf(attributes: Readonly<Record<string, string>>): string {
   return (named?.[1] ?? attributes['id'] ?? '').trim();
 }
 
-/** Sets what style rules say where the element does not say it itself. */
-function styledNode(node: OpenNode, rules: readonly StyleRule[]): SvgNode {
-  const attributes = new Map(node.attributes);
-  const id = attributes.get('id');
-  for (const { selector, properties } of rules) {
-    const fits =
-      selector === node.name ||
-      selector === `#${id}` ||
-      node.classes.some((name) => selector === `.${name}` || selector === `${node.name}.${name}`);
-    if (!fits) continue;
-    for (const [name, value] of properties) {
-      const safe = PRESENTATION.has(name) ? maybeSafeValue(value) : undefined;
-      if (safe !== undefined) attributes.set(name, safe);
+/** Sets what style sheets and the element's own style say, which is stronger than its attributes. */
+function setStyles(node: OpenNode, rules: ReturnType<typeof rulesOf>, file: string, warnings: Set<string>): void {
+  const styles = cascaded(node.styled, rules);
+  for (const [property, value] of styles) {
+    if (property === 'transform') {
+      const transform = maybeTransformAttribute(value, styles.get('transform-origin'));
+      if (transform === undefined) warnings.add(`${file}: a transform that only a page can do is left out (${value.slice(0, 40)}).`);
+      else node.attributes.set('transform', transform);
+      continue;
     }
+    if (property === 'filter' || property === 'mix-blend-mode') {
+      if (value !== 'none' && value !== 'normal') warnings.add(`${file}: effects such as blur or blending are left out.`);
+      continue;
+    }
+    // In CSS the geometry of shapes is a property too.
+    if (!PRESENTATION.has(property) && !['d', 'r', 'cx', 'cy', 'rx', 'ry', 'x', 'y', 'width', 'height'].includes(property)) continue;
+    const safe = maybeSafeValue(value);
+    if (safe === undefined && /url\(/i.test(value))
+      throw new Refused(`${file} refers to something outside the file (${value.slice(0, 60)}). Export it again with everything embedded.`);
+    if (safe === undefined) continue;
+    if (PRESENTATION.has(property)) node.attributes.set(property, safe);
+    else if (property === 'd') node.attributes.set('d', safe.replace(/^path\(\s*["']|["']\s*\)$/g, ''));
+    else node.attributes.set(property, safe.replace(/px$/, ''));
   }
-  return { name: node.name, attributes, children: node.children, label: node.label };
+  for (const child of node.children) setStyles(child, rules, file, warnings);
 }
 
 function parse(text: string, file: string): SvgTree {
   const parser = new SaxesParser({ xmlns: false });
   const open: OpenNode[] = [];
   const warnings = new Set<string>();
-  let rules: StyleRule[] = [];
-  let root: SvgNode | undefined;
+  const sheets: string[] = [];
+  let root: OpenNode | undefined;
   let [elements, skippedDepth] = [0, 0];
   let reading: 'style' | 'title' | undefined;
   let read = '';
@@ -164,14 +173,18 @@ function parse(text: string, file: string): SvgTree {
     }
     if (!ALLOWED.has(local) || (name.includes(':') && !name.startsWith('svg:'))) {
       if (local === 'text') warnings.add(`${file}: lettering is left out. Turn it into outlines to keep it.`);
-      if (local === 'filter') warnings.add(`${file}: effects such as blur are left out.`);
+      if (local === 'filter') warnings.add(`${file}: effects such as blur or blending are left out.`);
+      if (local === 'foreignObject') warnings.add(`${file}: a page inside the drawing is left out.`);
+      if (/^(animate|set$)/.test(local)) warnings.add(`${file}: movement is left out; it is taken as it stands.`);
+      if (local === 'marker') warnings.add(`${file}: arrow heads and other markers are left out.`);
       skippedDepth = 1;
       return;
     }
     try {
       const cleaned = cleanAttributes(local, given, file);
-      const classes = (given['class'] ?? '').split(/\s+/).filter(Boolean);
-      open.push({ name: local === 'switch' ? 'g' : local, attributes: cleaned, classes, children: [], label: labelOf(given) });
+      const styled: Styled = { name: local, given, parent: open.at(-1)?.styled ?? null, children: [] };
+      styled.parent?.children.push(styled);
+      open.push({ name: local === 'switch' ? 'g' : local, attributes: cleaned, children: [], label: labelOf(given), styled });
     } catch (error) {
       if (!(error instanceof Refused)) throw error;
       stop(error.message);
@@ -188,22 +201,27 @@ function parse(text: string, file: string): SvgTree {
       return;
     }
     if (reading) {
-      if (reading === 'style') rules = [...rules, ...rulesOfStyleSheet(read)];
+      if (reading === 'style') sheets.push(read);
       else if (open.length > 1 && read.trim()) open.at(-1)!.label = read.trim();
       reading = undefined;
       return;
     }
     const node = open.pop();
     if (!node || (node.name !== localName(name) && localName(name) !== 'switch')) return;
-    const whole = styledNode(node, rules);
-    if (open.length > 0) open.at(-1)!.children.push(whole);
-    else root = whole;
+    if (open.length > 0) open.at(-1)!.children.push(node);
+    else root = node;
   });
   // In pieces, so that a file that is refused early is not read to its end.
   for (let at = 0; at < text.length && !fault; at += 65_536) parser.write(text.slice(at, at + 65_536));
   if (!fault) parser.close();
   if (fault) throw new Refused(fault);
   if (!root) throw new Refused(`${file} is empty. Export it again.`);
+  const rules = sheets.flatMap((css, index) => rulesOf(css, index * 1e6));
+  if (rules.length * elements > MOST_MATCHES)
+    throw new Refused(
+      `${file} has ${rules.length} style rules for ${elements} elements, more than can be held against one another. Export it with plain attributes.`,
+    );
+  setStyles(root, rules, file, warnings);
   return { root, warnings: [...warnings] };
 }
 
