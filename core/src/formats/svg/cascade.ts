@@ -38,7 +38,7 @@ const options: Options<Styled, Styled> = {
   xmlMode: true,
   cacheResults: false,
   adapter: {
-    isTag: (node): node is Styled => true,
+    isTag: (_node): _node is Styled => true,
     getAttributeValue: (element, name) => element.given[name],
     getChildren: (element) => element.children,
     getName: (element) => element.name,
