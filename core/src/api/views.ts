@@ -4,6 +4,7 @@ import type { Accent } from '../phonetics/accents.js';
 import type { ChartDocument } from '../chart/chart.js';
 import type { Patch } from '../document/patch.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
+import type { LayerLevel } from '../formats/layerLevels.js';
 import type { FrameRate } from '../time/frameRate.js';
 
 export interface CharacterView {
@@ -114,6 +115,8 @@ export interface ImportView {
   readonly warnings: readonly string[];
   /** Some picture shows paper around its mouths. */
   readonly hasPaper: boolean;
+  /** What there is at each depth of layers inside layers, where there is a choice. */
+  readonly levels?: readonly LayerLevel[];
 }
 
 /** How an import takes pictures: what `POST /api/imports` is told beside the files. */
@@ -123,4 +126,6 @@ export interface ImportRequest {
   readonly columns?: number;
   readonly rows?: number;
   readonly clearPaper: boolean;
+  /** How often layers inside layers are opened; by their names where it is not given. */
+  readonly level?: number;
 }

@@ -5,6 +5,7 @@
  */
 import { SaxesParser } from 'saxes';
 import type { Refusal } from '../scene/commands.js';
+import { drawingsAmong, levelsOf, type Layer, type LayerLevel } from './layerLevels.js';
 
 export interface OpenRasterLayer {
   /** Path of the PNG inside the file. */
@@ -25,6 +26,8 @@ export interface OpenRasterStack {
   readonly height: number;
   /** From top to bottom, as the layer list shows them. */
   readonly mouths: readonly OpenRasterMouth[];
+  /** What there is at each depth of stacks inside stacks, outermost first. */
+  readonly levels: readonly LayerLevel[];
 }
 
 interface Entry {
@@ -42,8 +45,21 @@ function layersOf(entry: Entry): OpenRasterLayer[] {
   return entry.layer ? [entry.layer] : entry.children.flatMap(layersOf).reverse();
 }
 
-/** Reads `stack.xml`. */
-export function stackOfOpenRaster(xml: string, file: string): OpenRasterStack | Refusal {
+function layerOf(entry: Entry, otherwise: string): Layer<Entry> {
+  return {
+    name: entry.name || otherwise,
+    item: entry,
+    isFolder: entry.children.length > 0,
+    children: entry.children.map((child, index) => layerOf(child, `layer ${index + 1}`)),
+  };
+}
+
+/**
+ * Reads `stack.xml`.
+ *
+ * @param depth how often stacks inside stacks are opened; by their names where it is not given
+ */
+export function stackOfOpenRaster(xml: string, file: string, depth?: number): OpenRasterStack | Refusal {
   const parser = new SaxesParser({ xmlns: false });
   const root: Entry = { name: '', children: [] };
   const open: { entry: Entry; x: number; y: number; opacity: number }[] = [{ entry: root, x: 0, y: 0, opacity: 1 }];
@@ -77,6 +93,7 @@ export function stackOfOpenRaster(xml: string, file: string): OpenRasterStack | 
   if (count > MOST_LAYERS) return { refusal: `${file} has ${count} layers. It may have ${MOST_LAYERS}.` };
   let level = root.children;
   while (level.length === 1 && !level[0]!.layer) level = level[0]!.children;
-  const mouths = level.map((entry, index) => ({ name: entry.name || `layer ${index + 1}`, layers: layersOf(entry) }));
-  return { width, height, mouths: mouths.filter((mouth) => mouth.layers.length > 0) };
+  const layers = level.map((entry, index) => layerOf(entry, `layer ${index + 1}`));
+  const mouths = drawingsAmong(layers, depth).map(({ name, layer }) => ({ name, layers: layersOf(layer.item) }));
+  return { width, height, levels: levelsOf(layers), mouths: mouths.filter((mouth) => mouth.layers.length > 0) };
 }

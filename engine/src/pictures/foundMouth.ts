@@ -1,5 +1,5 @@
 /** A mouth that was found in a file: what is known of it, and how a raster becomes one. */
-import { cropped, figureOf, maybeBoxOfMask, measurePicture, type Box, type PlacedArt, type Raster } from '@zest-jaw/core';
+import { cropped, figureOf, maybeBoxOfMask, measurePicture, type Box, type LayerLevel, type PlacedArt, type Raster } from '@zest-jaw/core';
 import { pngOfRaster } from './decode.js';
 import { KEPT_SIDE, PREVIEW_SIDE } from './limits.js';
 
@@ -15,6 +15,15 @@ export interface ImportOptions {
   readonly cut: Cut;
   /** Paper around a mouth becomes transparent. */
   readonly clearPaper: boolean;
+  /** How often layers inside layers are opened; by their names where it is not given. */
+  readonly level?: number;
+}
+
+/** How the layers of a file are taken, and whom to tell what levels there are. */
+export interface LayerOptions {
+  readonly single: boolean;
+  readonly level: number | undefined;
+  readonly noteLevels: (levels: readonly LayerLevel[]) => void;
 }
 
 /** Where a mouth came from, in words. */

@@ -3,8 +3,9 @@
  * groups are mouths, an OpenRaster file's layers, many mouths on one sheet, the frames of an
  * animated picture. Each file that cannot be used is answered with a sentence, and the others go on.
  */
+import type { LayerLevel } from '@zest-jaw/core';
 import { decodePicture } from './decode.js';
-import { baseName, type Found, type FoundMouth, type ImportOptions } from './foundMouth.js';
+import { baseName, type Found, type FoundMouth, type ImportOptions, type LayerOptions } from './foundMouth.js';
 import { maybeKindOfFile } from './kindOfFile.js';
 import { CannotUsePicture, PICTURE_FILE_LIMITS } from './limits.js';
 import { mouthsOfOpenRaster } from './mouthsOfOpenRaster.js';
@@ -22,6 +23,8 @@ export interface ImportReport {
   readonly warnings: readonly string[];
   /** Some picture shows paper around its mouths. */
   readonly hasPaper: boolean;
+  /** What there is at each depth of layers inside layers, where there is a choice. */
+  readonly levels?: readonly LayerLevel[];
 }
 
 const inNaturalOrder = (a: NamedFile, b: NamedFile): number => a.name.localeCompare(b.name, 'en', { numeric: true, sensitivity: 'base' });
@@ -57,10 +60,12 @@ async function mouthsOfFile(
   options: ImportOptions,
   warnings: string[],
   notePaper: () => void,
+  noteLevels: LayerOptions['noteLevels'],
 ): Promise<Found[]> {
   const name = baseName(file.name);
   const single = options.cut.how === 'single';
-  if (inside) return mouthsOfOpenRaster(file, inside, single);
+  const layers: LayerOptions = { single, level: options.level, noteLevels };
+  if (inside) return mouthsOfOpenRaster(file, inside, layers);
   const kind = maybeKindOfFile(file.bytes);
   if (!kind)
     throw new CannotUsePicture(
@@ -69,7 +74,7 @@ async function mouthsOfFile(
   if (kind === 'zip') throw new CannotUsePicture(`${name} is an archive inside an archive. Unpack it and choose its pictures.`);
   const expected = NAMED_FOR[/\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? ''];
   if (expected && expected !== kind) warnings.push(`${name} is a ${kind.toUpperCase()} whatever its name says; it is taken as one.`);
-  if (kind === 'svg') return mouthsOfSvg(file, single, warnings);
+  if (kind === 'svg') return mouthsOfSvg(file, layers, warnings);
   const frames = await decodePicture(file.bytes, kind, name);
   return mouthsOfRasters(file, single ? frames.slice(0, 1) : frames, options, notePaper);
 }
@@ -89,6 +94,7 @@ export async function importPictures(
   const refused: RefusedFile[] = [];
   const warnings: string[] = [];
   let hasPaper = false;
+  let levels: readonly LayerLevel[] | undefined;
   const sources = expanded([...files].sort(inNaturalOrder), refused);
   const { files: most, mouths: mostMouths } = PICTURE_FILE_LIMITS;
   if (sources.length > most)
@@ -104,7 +110,15 @@ export async function importPictures(
     const name = baseName(source.file.name);
     report(index / sources.length, `${name}, ${index + 1} of ${sources.length}`);
     try {
-      const found = await mouthsOfFile(source, options, warnings, () => (hasPaper = true));
+      const found = await mouthsOfFile(
+        source,
+        options,
+        warnings,
+        () => (hasPaper = true),
+        (found) => {
+          if (found.length > 1) levels ??= found;
+        },
+      );
       if (found.length === 0) throw new CannotUsePicture(`${name} is empty: there is nothing on it but ground.`);
       if (count + found.length > mostMouths) throw new CannotUsePicture(`${name} brings more than ${mostMouths} mouths. Choose fewer.`);
       for (const mouth of found) await onMouth({ ...mouth, file: name });
@@ -114,5 +128,5 @@ export async function importPictures(
       refused.push({ file: name, sentence: error.message });
     }
   }
-  return { refused, warnings, hasPaper };
+  return { refused, warnings, hasPaper, ...(levels && { levels }) };
 }

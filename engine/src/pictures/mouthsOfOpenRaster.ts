@@ -1,7 +1,7 @@
 /** The mouths of an OpenRaster file: its layers, a stack of layers painted into one. */
 import { stackOfOpenRaster, type Raster } from '@zest-jaw/core';
 import { decodePicture } from './decode.js';
-import { baseName, maybePlaced, stem, type Found } from './foundMouth.js';
+import { baseName, maybePlaced, stem, type Found, type LayerOptions } from './foundMouth.js';
 import { maybeKindOfFile } from './kindOfFile.js';
 import { CannotUsePicture, PICTURE_FILE_LIMITS } from './limits.js';
 import type { NamedFile } from './unpack.js';
@@ -31,11 +31,16 @@ function paintOver(
 }
 
 /** @param inside the files of the archive */
-export async function mouthsOfOpenRaster(file: NamedFile, inside: readonly NamedFile[], single: boolean): Promise<Found[]> {
+export async function mouthsOfOpenRaster(
+  file: NamedFile,
+  inside: readonly NamedFile[],
+  { single, level, noteLevels }: LayerOptions,
+): Promise<Found[]> {
   const name = baseName(file.name);
   const xml = inside.find((entry) => entry.name === 'stack.xml')!;
-  const stack = stackOfOpenRaster(Buffer.from(xml.bytes).toString('utf8'), name);
+  const stack = stackOfOpenRaster(Buffer.from(xml.bytes).toString('utf8'), name, single ? 0 : level);
   if ('refusal' in stack) throw new CannotUsePicture(stack.refusal);
+  if (!single) noteLevels(stack.levels);
   const { width, height } = stack;
   const mouths = single ? [{ name: stem(name), layers: stack.mouths.flatMap((mouth) => mouth.layers).reverse() }] : stack.mouths;
   if (width * height > PICTURE_FILE_LIMITS.pixels) throw new CannotUsePicture(`${name} is ${width} by ${height} pixels. Make it smaller.`);

@@ -2,7 +2,7 @@
 import { Resvg } from '@resvg/resvg-js';
 import { measurePicture, svgParts, type Box, type Raster } from '@zest-jaw/core';
 import { checkPictureSize } from './decode.js';
-import { baseName, MARGIN, maybeInk, type Found } from './foundMouth.js';
+import { baseName, MARGIN, maybeInk, type Found, type LayerOptions } from './foundMouth.js';
 import { CannotUsePicture, PREVIEW_SIDE } from './limits.js';
 import type { NamedFile } from './unpack.js';
 
@@ -32,10 +32,11 @@ async function checkEmbedded(svg: string, name: string): Promise<void> {
 }
 
 /** The groups or layers of an SVG, or all of it when it is to be one picture. */
-export async function mouthsOfSvg(file: NamedFile, single: boolean, warnings: string[]): Promise<Found[]> {
-  const read = svgParts(Buffer.from(file.bytes).toString('utf8'), baseName(file.name), single);
+export async function mouthsOfSvg(file: NamedFile, { single, level, noteLevels }: LayerOptions, warnings: string[]): Promise<Found[]> {
+  const read = svgParts(Buffer.from(file.bytes).toString('utf8'), baseName(file.name), single, level);
   if ('refusal' in read) throw new CannotUsePicture(read.refusal);
   warnings.push(...read.warnings);
+  noteLevels(read.levels);
   const { canvas, parts } = read;
   const found: Found[] = [];
   for (const [index, part] of parts.entries()) {

@@ -25,6 +25,14 @@ export class ImportDto implements ImportRequest {
   @Max(GRID_LIMITS.most)
   rows?: number;
 
+  @ApiPropertyOptional({ description: 'How often layers inside layers are opened; by their names when it is not given.' })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(11)
+  level?: number;
+
   @ApiProperty({ description: 'Paper around a mouth becomes transparent.' })
   @Transform(({ value }) => value === true || value === 'true')
   @IsBoolean()

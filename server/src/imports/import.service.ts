@@ -38,8 +38,8 @@ interface ImportJobRequest extends Record<string, unknown> {
   readonly options: ImportOptions;
 }
 
-export function optionsOf({ cut, columns, rows, clearPaper }: ImportDto): ImportOptions {
-  if (cut !== 'grid') return { cut: { how: cut }, clearPaper };
+export function optionsOf({ cut, columns, rows, clearPaper, level }: ImportDto): ImportOptions {
+  if (cut !== 'grid') return { cut: { how: cut }, clearPaper, ...(level !== undefined && { level }) };
   if (!columns || !rows) throw cannotUse('To cut by a grid, say how many columns and rows it has.');
   return { cut: { how: 'grid', columns, rows }, clearPaper };
 }

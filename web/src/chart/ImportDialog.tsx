@@ -208,6 +208,27 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
           )}
         </div>
       )}
+      {view?.levels && (
+        <div className="mt-3 flex flex-wrap items-center gap-2 text-[14px]">
+          <span className="text-ink-soft">Layers lie inside layers. Mouths are</span>
+          <select
+            aria-label="Which layers are mouths"
+            className="field w-auto! px-2! py-[3px]!"
+            value={request.level ?? ''}
+            onChange={({ target }) => {
+              const { level: _, ...rest } = request;
+              void look(target.value === '' ? rest : { ...rest, level: Number(target.value) });
+            }}
+          >
+            <option value="">what their names tell</option>
+            {view.levels.map(({ count: found, names }, level) => (
+              <option key={level} value={level}>
+                {`${'› '.repeat(level)}${found}: ${names.join(', ')}${found > names.length ? ' …' : ''}`}
+              </option>
+            ))}
+          </select>
+        </div>
+      )}
       {view && <ImportTable importId={importId!} mouths={view.mouths} decisions={decisions} chart={chart} onDecide={setDecisions} />}
       {view && (view.refused.length > 0 || view.warnings.length > 0) && (
         <ul className="mt-3 max-h-[110px] list-disc overflow-y-auto pl-5 text-[14px]">

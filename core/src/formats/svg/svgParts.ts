@@ -4,6 +4,7 @@
  */
 import type { Box } from '../../chart/art.js';
 import type { Refusal } from '../../scene/commands.js';
+import { drawingsAmong, levelsOf, type Layer, type LayerLevel } from '../layerLevels.js';
 import { readSvg, SVG_LIMITS, type SvgNode } from './svgTree.js';
 
 export interface SvgPart {
@@ -17,6 +18,8 @@ export interface SvgParts {
   readonly canvas: Box;
   /** The groups or layers; one part when the file is one mouth. */
   readonly parts: readonly SvgPart[];
+  /** What there is at each depth of layers inside layers, outermost first. */
+  readonly levels: readonly LayerLevel[];
   readonly warnings: readonly string[];
 }
 
@@ -124,6 +127,18 @@ function levelOfMouths(root: SvgNode): Level {
   }
 }
 
+/** A group as a layer: a folder when all it holds are groups. */
+function layerOf(node: SvgNode, otherwise: string): Layer<SvgNode> {
+  const painted = node.children.filter(isPainted);
+  const isFolder = painted.length > 0 && painted.every(isGroup);
+  return {
+    name: node.label || otherwise,
+    item: node,
+    isFolder,
+    children: isFolder ? painted.map((child, index) => layerOf(child, `group ${index + 1}`)) : [],
+  };
+}
+
 /** A layer that is switched off is still a mouth: one shows them in turn. */
 function shown(node: SvgNode): SvgNode {
   const attributes = new Map(node.attributes);
@@ -136,8 +151,9 @@ function shown(node: SvgNode): SvgNode {
  * Reads an SVG's groups or layers.
  *
  * @param whole takes it as one picture whatever groups it has
+ * @param level how often layers inside layers are opened; by their names where it is not given
  */
-export function svgParts(text: string, file: string, whole = false): SvgParts | Refusal {
+export function svgParts(text: string, file: string, whole = false, level?: number): SvgParts | Refusal {
   const tree = readSvg(text, file);
   if ('refusal' in tree) return tree;
   const { root } = tree;
@@ -158,15 +174,15 @@ export function svgParts(text: string, file: string, whole = false): SvgParts | 
   const inherited = [...root.attributes].filter(
     ([name]) => !['id', 'x', 'y', 'width', 'height', 'viewBox', 'preserveAspectRatio', 'transform'].includes(name),
   );
-  const wrapped = (inner: readonly SvgNode[]): SvgNode =>
-    wrappers.reduceRight<SvgNode>((node, wrapper) => ({ ...shown(wrapper), children: [node] }), {
+  const wrapped = (inner: readonly SvgNode[], around: readonly SvgNode[]): SvgNode =>
+    [...wrappers, ...around].reduceRight<SvgNode>((node, wrapper) => ({ ...shown(wrapper), children: [node] }), {
       name: 'g',
       attributes: new Map(inherited),
       children: inner,
       label: '',
     });
-  const partOf = (inner: readonly SvgNode[], name: string): SvgPart => {
-    const node = wrapped(inner.map(shown));
+  const partOf = (inner: readonly SvgNode[], name: string, around: readonly SvgNode[] = []): SvgPart => {
+    const node = wrapped(inner.map(shown), around);
     const definitions = neededDefinitions(node, byId);
     return {
       name,
@@ -176,7 +192,7 @@ export function svgParts(text: string, file: string, whole = false): SvgParts | 
     };
   };
   if (whole || groups.length < 2)
-    return { canvas, parts: [partOf(nodes, file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''))], warnings: tree.warnings };
+    return { canvas, parts: [partOf(nodes, file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''))], levels: [], warnings: tree.warnings };
   const warnings =
     loose > 0
       ? [
@@ -184,5 +200,13 @@ export function svgParts(text: string, file: string, whole = false): SvgParts | 
           `${file}: ${loose} loose ${loose === 1 ? 'shape lies' : 'shapes lie'} outside its groups and ${loose === 1 ? 'is' : 'are'} left out.`,
         ]
       : tree.warnings;
-  return { canvas, parts: groups.map((group, index) => partOf([group], group.label || `group ${index + 1}`)), warnings };
+  const layers = groups.map((group, index) => layerOf(group, `group ${index + 1}`));
+  const parts = drawingsAmong(layers, level).map(({ name, layer, around }) =>
+    partOf(
+      [layer.item],
+      name,
+      around.map((folder) => folder.item),
+    ),
+  );
+  return { canvas, parts, levels: levelsOf(layers), warnings };
 }

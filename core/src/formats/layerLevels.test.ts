@@ -1,0 +1,34 @@
+/** Layers inside layers: which are the mouths. */
+import { drawingsAmong, levelsOf, svgParts, type Layer } from '../index.js';
+
+const leaf = (name: string): Layer<string> => ({ name, item: name, children: [], isFolder: false });
+const folder = (name: string, ...children: Layer<string>[]): Layer<string> => ({ name, item: name, children, isFolder: true });
+const names = (layers: readonly Layer<string>[], level?: number): string[] => drawingsAmong(layers, level).map(({ name }) => name);
+
+it('opens folders of drawings, and leaves a drawing in parts whole', () => {
+  const layers = [
+    folder('front', folder('ee', leaf('lips'), leaf('teeth')), folder('oo', leaf('lips'), leaf('tongue')), leaf('closed')),
+    folder('side', leaf('ee'), leaf('ah')),
+  ];
+  expect(names(layers)).toEqual(['front ee', 'oo', 'closed', 'side ee', 'ah']);
+  expect(names(layers, 0)).toEqual(['front', 'side']);
+  expect(levelsOf(layers).map(({ count }) => count)).toEqual([2, 5, 7]);
+});
+
+it('opens nothing whose names say nothing', () => {
+  expect(names([folder('happy', leaf('Layer 1'), leaf('Layer 2')), leaf('sad')])).toEqual(['happy', 'sad']);
+  expect(names([folder('happy', leaf('outline'), leaf('colour'))])).toEqual(['happy']);
+  expect(levelsOf([leaf('a'), leaf('b')])).toHaveLength(1);
+});
+
+it('in an SVG, hidden layers are drawings too, and the level may be chosen', () => {
+  const mouth = (id: string, hidden = ''): string => `<g id="${id}" ${hidden}><rect width="9" height="9"/></g>`;
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><g id="front">${mouth('ee')}${mouth('oo', 'style="display:none"')}</g><g id="side" display="none">${mouth('ah')}${mouth('mm')}</g></svg>`;
+  const read = svgParts(svg, 'face.svg');
+  if ('refusal' in read) throw new Error(read.refusal);
+  expect(read.parts.map((part) => part.name)).toEqual(['ee', 'oo', 'ah', 'mm']);
+  expect(read.levels.map(({ count }) => count)).toEqual([2, 4]);
+  for (const part of read.parts) expect(part.svg(read.canvas)).not.toMatch(/none/);
+  const outer = svgParts(svg, 'face.svg', false, 0);
+  expect('refusal' in outer ? [] : outer.parts.map((part) => part.name)).toEqual(['front', 'side']);
+});
