@@ -68,11 +68,15 @@ test('a scene that is not there says so and leads back', async ({ page, app }) =
 test('a scene is removed after asking', async ({ page, app }) => {
   await page.goto(app.url('/'));
   const { length } = await app.json<unknown[]>('/api/scenes');
-  await page.getByRole('button', { name: /^Remove A complaint/ }).focus();
+  await page.getByRole('button', { name: /^What to do with A complaint/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('menuitem', { name: 'Remove' }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('heading', { name: 'A complaint at low tide' })).toBeVisible();
-  await page.getByRole('button', { name: /^Remove A complaint/ }).focus();
+  await page.getByRole('button', { name: /^What to do with A complaint/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('menuitem', { name: 'Remove' }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'A complaint at low tide' })).toBeHidden();
