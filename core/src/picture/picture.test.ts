@@ -216,3 +216,43 @@ describe('marks as pixels', () => {
     expect(measureLook({ art, placement: { x: 9, y: 9, scale: 2 } }).opening).toBeCloseTo(opening * 2, 6);
   });
 });
+
+describe('separate figures on paper as a camera sees it', () => {
+  /** Six discs on paper, the light falling off to a corner, and noise on it. */
+  function photographed(fallOff: number, sigma: number): Raster {
+    const [width, height] = [600, 400];
+    const pixels = new Uint8Array(width * height * 4);
+    let state = 7;
+    const random = (): number => {
+      state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+      return state / 4_294_967_296;
+    };
+    // Three uniform ones are normal enough.
+    const noise = (): number => (random() + random() + random() - 1.5) * 2 * sigma;
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) {
+        const light = 1 - (fallOff * (x / width + y / height)) / 2;
+        const isDisc = [100, 300, 500].some((cx) => [110, 290].some((cy) => Math.hypot(x - cx, y - cy) < 60));
+        const colour = isDisc ? [150, 50, 60] : [236, 230, 218];
+        const at = (y * width + x) * 4;
+        for (let channel = 0; channel < 3; channel++) pixels[at + channel] = Math.max(0, Math.min(255, colour[channel]! * light + noise()));
+        pixels[at + 3] = 255;
+      }
+    return { width, height, pixels };
+  }
+
+  it.each([
+    [0, 0],
+    [0.3, 0],
+    [0, 12],
+    [0.3, 12],
+    [0.3, 18],
+  ])('light that falls off by %f, noise of σ %i', (fallOff, sigma) => {
+    const boxes = separateFigures(photographed(fallOff, sigma));
+    expect(boxes).toHaveLength(6);
+    for (const { width, height } of boxes) {
+      expect(Math.abs(width - 120)).toBeLessThan(14);
+      expect(Math.abs(height - 120)).toBeLessThan(14);
+    }
+  });
+});

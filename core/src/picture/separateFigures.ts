@@ -7,6 +7,9 @@ import { type Raster } from './raster.js';
 const NEAR = 0.018;
 /** Figures with less than this share of the largest one's area are dust. */
 const DUST = 0.02;
+/** A piece of less than this share of the largest one, or of fewer pixels than this, is a grain. */
+const GRAIN = 0.001;
+const GRAIN_CELLS = 6;
 /** Of a picture of dust, only the largest pieces are looked at. */
 const MOST_PIECES = 1000;
 /** Analysed at no more than this many pixels a side. */
@@ -110,7 +113,9 @@ export function separateFigures(raster: Raster): Box[] {
   const step = Math.max(1, Math.ceil(Math.max(raster.width, raster.height) / ANALYSED));
   const near = (Math.min(raster.width, raster.height) / step) * NEAR;
   const found = piecesOf(raster, step).sort((a, b) => b.area - a.area);
-  const pieces = joined(found.slice(0, MOST_PIECES), near);
+  // Grains of noise must not make a bridge from one figure to the next.
+  const grain = Math.max(GRAIN_CELLS, (found[0]?.area ?? 0) * GRAIN);
+  const pieces = joined(found.filter((piece) => piece.area >= grain).slice(0, MOST_PIECES), near);
   const largest = Math.max(0, ...pieces.map((piece) => piece.area));
   const boxes = pieces
     .filter((piece) => piece.area >= largest * DUST)

@@ -1,6 +1,7 @@
 /** The mouths of a raster picture: the picture, its frames, its separate figures or the cells of a grid. */
 import { cropped, gridCells, maybePaperColour, separateFigures, withoutPaper, type Box, type Raster } from '@zest-jaw/core';
 import { maybePlaced, stem, type Cut, type Found, type ImportOptions } from './foundMouth.js';
+import { CannotUsePicture, PICTURE_FILE_LIMITS } from './limits.js';
 import type { NamedFile } from './unpack.js';
 
 /** The cells a sheet is cut into. */
@@ -31,6 +32,10 @@ export async function mouthsOfRasters(
   if (maybePaperColour(first!)) notePaper();
   const sheet = clearPaper ? withoutPaper(first!) : first!;
   const cells = cellsOf(sheet, cut);
+  if (cells.length > PICTURE_FILE_LIMITS.mouths)
+    throw new CannotUsePicture(
+      `${name} falls into ${cells.length} separate figures. An import may have ${PICTURE_FILE_LIMITS.mouths}: cut it by a grid, or clean its ground.`,
+    );
   for (const [index, cell] of cells.entries()) {
     const placed = await maybePlaced(
       cells.length === 1 ? sheet : cropped(sheet, cell),
