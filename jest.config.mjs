@@ -28,6 +28,8 @@ const project = (name, extra = {}) => ({
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
   setupFiles: [`${import.meta.dirname}/scripts/jestSetup.cjs`],
+  // Looked up through the sandbox each time they are named, these make inner loops ten times slower.
+  sandboxInjectedGlobals: ['Math', 'Float64Array', 'Float32Array', 'Int32Array', 'Uint8Array'],
   ...extra,
 });
 

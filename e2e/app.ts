@@ -1,6 +1,6 @@
 /** The real application for a test: its server on a free port, on a data folder of its own. */
 import { test as base, expect, type Page } from '@playwright/test';
-import { spawn, type ChildProcess } from 'node:child_process';
+import { fork, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -21,22 +21,21 @@ export interface App {
   makeScene(recording: Uint8Array, fields: Readonly<Record<string, unknown>>): Promise<{ sceneId: string; jobId: string }>;
 }
 
-async function startServer(folder: string, port: number): Promise<{ process: ChildProcess; origin: string }> {
+async function startServer(folder: string, port: number): Promise<ChildProcess> {
   const child = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], {
     env: { ...process.env, ZEST_DATA: folder, PORT: String(port) },
   });
-  const origin = await new Promise<string>((resolve, reject) => {
+  await new Promise<void>((resolve, reject) => {
     let said = '';
     const hear = (chunk: Buffer): void => {
       said += chunk.toString();
-      const address = /http:\/\/127\.0\.0\.1:\d+/.exec(said);
-      if (address) resolve(address[0]);
+      if (said.includes(`http://127.0.0.1:${port}`)) resolve();
     };
     child.stdout.on('data', hear);
     child.stderr.on('data', hear);
     child.on('exit', () => reject(new Error(`The server ended: ${said}`)));
   });
-  return { process: child, origin };
+  return child;
 }
 
 async function end(child: ChildProcess): Promise<void> {
@@ -49,19 +48,58 @@ async function end(child: ChildProcess): Promise<void> {
   clearTimeout(impatience);
 }
 
-export async function openApp(): Promise<App> {
+interface Answer {
+  readonly number: number;
+  readonly address?: string;
+  readonly fault?: string;
+}
+
+/** A process in which a worker's applications run, one after the other. */
+interface Host {
+  ask(request: Readonly<Record<string, string>>): Promise<Answer>;
+  end(): Promise<void>;
+}
+
+async function startHost(): Promise<Host> {
+  const child = fork(join(ROOT, 'e2e/serverHost.mjs'), { stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  const waiting = new Map<number, (answer: Answer) => void>();
+  const answered = (number: number): Promise<Answer> =>
+    new Promise((resolve, reject) => {
+      waiting.set(number, (answer) => (answer.fault ? reject(new Error(answer.fault)) : resolve(answer)));
+      child.once('exit', () => reject(new Error('The host of the applications ended.')));
+    });
+  child.setMaxListeners(0);
+  child.on('message', (answer: Answer) => waiting.get(answer.number)?.(answer));
+  await answered(0);
+  let last = 0;
+  return {
+    ask: (request) => {
+      const answer = answered(++last);
+      child.send({ number: last, ...request });
+      return answer;
+    },
+    end: () => end(child),
+  };
+}
+
+async function openApp(host: Host): Promise<App> {
   const folder = mkdtempSync(join(tmpdir(), 'zest-e2e-'));
-  let server = await startServer(folder, 0);
-  const { origin } = server;
+  const { address: origin } = (await host.ask({ ask: 'open', folder })) as { address: string };
+  // Once restarted it has a process of its own, as every real one has.
+  let own: ChildProcess | undefined;
+  const close = async (): Promise<void> => {
+    if (own) await end(own);
+    else await host.ask({ ask: 'close', address: origin });
+  };
   return {
     folder,
     url: (path) => origin + path,
     restart: async () => {
-      await end(server.process);
-      server = await startServer(folder, Number(new URL(origin).port));
+      await close();
+      own = await startServer(folder, Number(new URL(origin).port));
     },
     stop: async () => {
-      await end(server.process);
+      await close();
       rmSync(folder, { recursive: true, force: true });
     },
     json: async <T>(path: string) => (await (await fetch(origin + path)).json()) as T,
@@ -83,9 +121,17 @@ export async function openApp(): Promise<App> {
 }
 
 /** Each test has an application of its own, with the demo as it was made. */
-export const test = base.extend<{ app: App }>({
-  app: async ({}, use) => {
-    const app = await openApp();
+export const test = base.extend<{ app: App }, { host: Host }>({
+  host: [
+    async ({}, use) => {
+      const host = await startHost();
+      await use(host);
+      await host.end();
+    },
+    { scope: 'worker' },
+  ],
+  app: async ({ host }, use) => {
+    const app = await openApp(host);
     await use(app);
     await app.stop();
   },

@@ -82,3 +82,65 @@ test('a scene is removed after asking', async ({ page, app }) => {
   await expect(page.getByRole('heading', { name: 'A complaint at low tide' })).toBeHidden();
   expect((await app.json<unknown[]>('/api/scenes')).length).toBe(length - 1);
 });
+
+/** What lies over the page, opened from a control by keys: its page, the control, and the entry of its menu. */
+const OVER_THE_PAGE: readonly (readonly [path: string, control: string | RegExp, entry?: string])[] = [
+  ['/', 'New production'],
+  ['/', /^What to do with Night Post/, 'Another name'],
+  ['/', /^What to do with Night Post/, 'Remove'],
+  ['/', /^What to do with A complaint/, 'Remove'],
+  ['/scenes/the-wet-stamp/chart', 'Line up'],
+  ['/scenes/the-wet-stamp/chart', /^Charts/, 'New chart…'],
+  ['/scenes/the-wet-stamp/key', 'How it sounds here'],
+  ['/scenes/the-wet-stamp/key', /Scene settings/],
+];
+
+test('Escape puts away what lies over the page, and the control that opened it has the focus again', async ({ page, app }) => {
+  for (const [path, control, entry] of OVER_THE_PAGE) {
+    await test.step(`${path} ${String(control)} ${entry ?? ''}`, async () => {
+      if (!page.url().endsWith(path)) await page.goto(app.url(path));
+      const opener = page.getByRole('button', { name: control }).first();
+      await opener.focus();
+      await page.keyboard.press('Enter');
+      if (entry) {
+        await page.getByRole('menuitem', { name: entry }).focus();
+        await page.keyboard.press('Enter');
+      }
+      const over = page.locator('[role=dialog], [role=alertdialog]');
+      await expect(over).toBeVisible();
+      await expect.poll(() => over.evaluate((element) => element.contains(document.activeElement))).toBe(true);
+      await page.keyboard.press('Escape');
+      await expect(over).toBeHidden();
+      await expect(opener).toBeFocused();
+    });
+  }
+});
+
+test('nothing that cannot be seen takes the focus', async ({ page, app }) => {
+  for (const path of ['/', ...STEPS.map((step) => `/scenes/the-wet-stamp/${step}`)]) {
+    await page.goto(app.url(path));
+    await expect(page.getByRole(path === '/' ? 'heading' : 'navigation').first()).toBeVisible();
+    await page.waitForTimeout(500);
+    const seen: string[] = [];
+    for (let press = 0; press < 90; press++) {
+      await page.keyboard.press('Tab');
+      const unseen = await page.evaluate(async () => {
+        // What comes into sight by having the focus may take a moment.
+        await Promise.all(
+          document
+            .getAnimations()
+            .filter((one) => one instanceof CSSTransition)
+            .map((one) => one.finished),
+        );
+        const element = document.activeElement as HTMLElement;
+        if (element === document.body) return null;
+        const { width, height } = element.getBoundingClientRect();
+        const isSeen = element.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && width > 1 && height > 1;
+        return isSeen ? '' : element.outerHTML.slice(0, 160);
+      });
+      if (unseen === null) break;
+      if (unseen) seen.push(unseen);
+    }
+    expect(seen, path).toEqual([]);
+  }
+});

@@ -136,9 +136,18 @@ test('a line is marked by ear while it plays, made the reading, and the mouths f
   const asking = page.getByRole('dialog', { name: `${wordsBefore} words would be replaced` });
   await asking.getByRole('button', { name: 'Keep what was read' }).click();
   expect((await scene()).words).toHaveLength(wordsBefore);
+  // The marked span alone: what was read after it stays.
+  const lastWord = (await scene()).words.at(-1)!;
+  await page.getByRole('button', { name: 'Make these the reading' }).click();
+  await asking.getByRole('button', { name: /^From the first mark to the last/ }).click();
+  await expect.poll(async () => (await scene()).words.map(({ text }) => text)).toContain('above');
+  const { text, fromSample, toSample } = lastWord;
+  expect((await scene()).words.at(-1)).toMatchObject({ text, fromSample, toSample });
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(async () => (await scene()).words.length).toBe(wordsBefore);
   await page.getByRole('button', { name: 'Make these the reading' }).click();
   await asking.getByRole('button', { name: /^All of it/ }).click();
-  await expect(page.getByText(/The marks are the reading now/)).toBeVisible();
+  await expect.poll(async () => (await scene()).words.length).toBe(1);
   const { phonemes, words, exposures } = await scene();
   expect(words.map(({ text }) => text)).toEqual(['above']);
   expect(phonemes.map(({ symbol }) => symbol).slice(0, 2)).toEqual(['M', 'UW']);

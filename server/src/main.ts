@@ -1,11 +1,6 @@
 /** Starts the server on this computer's loopback address and prints where. */
-import type { RequestListener } from 'node:http';
-import { fileURLToPath } from 'node:url';
-import { lockFolder } from './guard/folderLock.js';
-import { takePort } from './guard/gate.js';
-import { openApp } from './openApp.js';
+import { OWN_DATA_FOLDER, serve } from './serve.js';
 
-const root = fileURLToPath(new URL('../..', import.meta.url));
 const port = Number(process.env['PORT'] ?? 4178);
 
 if (!Number.isInteger(port) || port < 0 || port > 65_535) {
@@ -13,15 +8,10 @@ if (!Number.isInteger(port) || port < 0 || port > 65_535) {
   process.exit(2);
 }
 
-const dataFolder = process.env['ZEST_DATA'] ?? `${root}data`;
-
 try {
-  await lockFolder(dataFolder);
-  const gate = await takePort(port);
-  const app = await openApp({ dataFolder, demoFolder: `${root}demo`, webFolder: `${root}web/dist` });
-  gate.open(app.getHttpAdapter().getInstance() as RequestListener);
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, gate.close);
-  process.stdout.write(`Zest Jaw is at ${gate.address}\n`);
+  const { address, shut } = await serve(process.env['ZEST_DATA'] ?? OWN_DATA_FOLDER, port);
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, shut);
+  process.stdout.write(`Zest Jaw is at ${address}\n`);
 } catch (error) {
   const code = (error as { code?: string }).code;
   const message =

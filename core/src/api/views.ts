@@ -4,7 +4,7 @@ import type { Accent } from '../phonetics/accents.js';
 import type { ChartDocument } from '../chart/chart.js';
 import type { Patch } from '../document/patch.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
-import type { LayerLevel } from '../formats/layerLevels.js';
+import type { LayerChoice } from '../formats/layerLevels.js';
 import type { FrameRate } from '../time/frameRate.js';
 
 export interface CharacterView {
@@ -115,8 +115,8 @@ export interface ImportView {
   readonly warnings: readonly string[];
   /** Some picture shows paper around its mouths. */
   readonly hasPaper: boolean;
-  /** What there is at each depth of layers inside layers, where there is a choice. */
-  readonly levels?: readonly LayerLevel[];
+  /** Of the first file with layers inside layers. */
+  readonly choice?: LayerChoice;
 }
 
 /** How an import takes pictures: what `POST /api/imports` is told beside the files. */

@@ -25,6 +25,25 @@ export interface LayerLevel {
   readonly names: readonly string[];
 }
 
+/** One line of the tree of layers, outermost first, in the file's order. */
+export interface LayerLine {
+  readonly name: string;
+  readonly depth: number;
+  /** Taken as a drawing at the level asked for. */
+  readonly isDrawing: boolean;
+}
+
+/** What there is to choose among layers inside layers. */
+export interface LayerChoice {
+  /** At each depth, outermost first. */
+  readonly levels: readonly LayerLevel[];
+  /** The tree down to the drawings, and one more. */
+  readonly outline: readonly LayerLine[];
+}
+
+/** More lines of a tree are not shown. */
+const MOST_LINES = 300;
+
 /** Names that drawing programs give, and that say nothing: Layer 3, g1203, Group, path-7. */
 const GIVEN = /^(?:layer|group|g|path|folder|ebene|gruppe|calque|groupe|capa|grupo|livello|gruppo|svg|_?x)?[ _.#-]*\d*$/i;
 /** Names of parts of one mouth. */
@@ -59,6 +78,23 @@ export function drawingsAmong<T>(layers: readonly Layer<T>[], level?: number): F
       ? { ...drawing, name: `${drawing.around.at(-1)!.name} ${drawing.name}` }
       : drawing,
   );
+}
+
+/** The tree of layers, and which of them are the drawings; folders stand before what they hold. */
+function outlineOf<T>(layers: readonly Layer<T>[], level?: number): LayerLine[] {
+  const drawings = new Set(drawingsAmong(layers, level).map(({ layer }) => layer));
+  const lines = (inside: readonly Layer<T>[], depth: number, isTaken: boolean): LayerLine[] =>
+    inside.flatMap((layer) => {
+      const isDrawing = drawings.has(layer);
+      return [{ name: layer.name, depth, isDrawing }, ...(isTaken ? [] : lines(layer.children, depth + 1, isDrawing))];
+    });
+  return lines(layers, 0, false).slice(0, MOST_LINES);
+}
+
+/** What can be chosen among layers, and what a level takes of them; nothing where no layer can be opened. */
+export function maybeLayerChoice<T>(layers: readonly Layer<T>[], level?: number): LayerChoice | undefined {
+  const levels = levelsOf(layers);
+  return levels.length > 1 ? { levels, outline: outlineOf(layers, level) } : undefined;
 }
 
 /** What there is at each depth, outermost first; one level when there is nothing to choose. */

@@ -5,7 +5,7 @@
  */
 import { SaxesParser } from 'saxes';
 import type { Refusal } from '../scene/commands.js';
-import { drawingsAmong, levelsOf, type Layer, type LayerLevel } from './layerLevels.js';
+import { drawingsAmong, maybeLayerChoice, type Layer, type LayerChoice } from './layerLevels.js';
 
 export interface OpenRasterLayer {
   /** Path of the PNG inside the file. */
@@ -26,8 +26,8 @@ export interface OpenRasterStack {
   readonly height: number;
   /** From top to bottom, as the layer list shows them. */
   readonly mouths: readonly OpenRasterMouth[];
-  /** What there is at each depth of stacks inside stacks, outermost first. */
-  readonly levels: readonly LayerLevel[];
+  /** Where stacks lie inside stacks. */
+  readonly choice?: LayerChoice;
 }
 
 interface Entry {
@@ -95,5 +95,6 @@ export function stackOfOpenRaster(xml: string, file: string, depth?: number): Op
   while (level.length === 1 && !level[0]!.layer) level = level[0]!.children;
   const layers = level.map((entry, index) => layerOf(entry, `layer ${index + 1}`));
   const mouths = drawingsAmong(layers, depth).map(({ name, layer }) => ({ name, layers: layersOf(layer.item) }));
-  return { width, height, levels: levelsOf(layers), mouths: mouths.filter((mouth) => mouth.layers.length > 0) };
+  const choice = maybeLayerChoice(layers, depth);
+  return { width, height, mouths: mouths.filter((mouth) => mouth.layers.length > 0), ...(choice && { choice }) };
 }

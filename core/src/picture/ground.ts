@@ -52,6 +52,11 @@ export function maybePaperColour({ width, height, pixels }: Raster): readonly [n
   return [channel(0), channel(1), channel(2)];
 }
 
+/** Whether a pixel has nothing on it: transparent, or of the paper's colour. */
+export function isBare({ pixels }: Raster, pixel: number, paper: readonly number[] | undefined): boolean {
+  return pixels[pixel * 4 + 3]! < OPAQUE || (paper !== undefined && colourDistance(paper, pixels, pixel * 4) < PAPER);
+}
+
 /** How the light falls on the paper: a quadratic surface for each channel, over x and y from −1 to 1. */
 interface Light {
   readonly at: (x: number, y: number) => readonly [number, number, number];

@@ -11,11 +11,17 @@
  * a run of colour under the dark that ends at a line, when more of the figure follows the
  * line, or when it is not the colour that lies above the opening (then it would be the lip).
  *
+ * A dark gap too thin to be an area counts when it lies at teeth and is thicker than the line
+ * around them. A mouth that is nothing but lines has no dark area: `outlineMouth.ts` tells its
+ * areas apart.
+ *
  * The method and its thresholds are our own; they were set on the built mouths, whose
  * measures are known.
  */
 import type { MouthMeasures } from '../draw/measures.js';
 import { figureOf } from './ground.js';
+import { eroded, grown } from './morphology.js';
+import { maybeOutlineMouth } from './outlineMouth.js';
 import { maybeBoxOfMask, shrunk, type Mask, type Raster } from './raster.js';
 
 /** Analysed at no more than this many pixels a side. */
@@ -38,58 +44,6 @@ const LINEAR = Float64Array.from({ length: 256 }, (_, value) => (value / 255) **
 /** Relative luminance of an sRGB colour. Rec. 709 weights. */
 function luminance(red: number, green: number, blue: number): number {
   return 0.2126 * LINEAR[red]! + 0.7152 * LINEAR[green]! + 0.0722 * LINEAR[blue]!;
-}
-
-/** One line of a pass over a mask: where it begins, how many pixels it has, how far apart they lie. */
-type OnLine = (start: number, length: number, stride: number) => void;
-
-/** Goes over every row of a mask, or over every column. */
-function overLines({ width, height }: Mask, way: 'rows' | 'columns', onLine: OnLine): void {
-  if (way === 'rows') for (let row = 0; row < height; row++) onLine(row * width, width, 1);
-  else for (let column = 0; column < width; column++) onLine(column, height, width);
-}
-
-/** A mask with a border of `radius` taken off (by squares, in two passes). */
-function eroded(mask: Mask, radius: number): Mask {
-  const pass = (source: Uint8Array, way: 'rows' | 'columns'): Uint8Array => {
-    const out = new Uint8Array(source.length);
-    overLines(mask, way, (start, length, stride) => {
-      let run = 0;
-      for (let index = 0; index <= length; index++) {
-        if (index < length && source[start + index * stride]) {
-          run += 1;
-          continue;
-        }
-        for (let back = index - run + radius; back < index - radius; back++) out[start + back * stride] = 1;
-        run = 0;
-      }
-    });
-    return out;
-  };
-  return { ...mask, bits: pass(pass(mask.bits, 'rows'), 'columns') };
-}
-
-/** What of `within` is no further than `radius` from `mask` (by squares, in two passes). */
-function grown(mask: Mask, within: Uint8Array, radius: number): Mask {
-  const pass = (source: Uint8Array, way: 'rows' | 'columns'): Uint8Array => {
-    const out = new Uint8Array(source.length);
-    overLines(mask, way, (start, length, stride) => {
-      let until = -1;
-      for (let index = 0, at = start; index < length; index++, at += stride) {
-        if (source[at]) until = index + radius;
-        if (index <= until) out[at] = 1;
-      }
-      until = length;
-      for (let index = length - 1, at = start + index * stride; index >= 0; index--, at -= stride) {
-        if (source[at]) until = index - radius;
-        if (index >= until) out[at] = 1;
-      }
-    });
-    return out;
-  };
-  const bits = pass(pass(mask.bits, 'rows'), 'columns');
-  for (let at = 0; at < bits.length; at++) bits[at]! &= within[at]!;
-  return { ...mask, bits };
 }
 
 interface Run {
@@ -161,6 +115,65 @@ function tonesOf(raster: Raster): Tones {
   return { figure, dark, tooth };
 }
 
+/** How many dark pixels, none of them of the inside, lie in a column from a row on. */
+function darkFrom({ figure, dark }: Tones, inside: Uint8Array, x: number, start: number, by: 1 | -1): number {
+  const { width, height } = figure;
+  let y = start;
+  while (y >= 0 && y < height && dark[y * width + x] && !inside[y * width + x]) y += by;
+  return Math.abs(y - start);
+}
+
+/**
+ * A dark gap under teeth or between them, too thin to be an area, is the inside of the mouth
+ * all the same when it is plainly thicker than the line above the teeth; added to `inside`.
+ */
+function addThinGap(tones: Tones, inside: Uint8Array, seenTeeth: Uint8Array): void {
+  const { width, height } = tones.figure;
+  const above: number[] = [];
+  const gaps: { x: number; from: number; thick: number; isBelow: boolean }[] = [];
+  for (let x = 0; x < width; x++) {
+    for (let y = 1; y < height; y++) {
+      const isTooth = seenTeeth[y * width + x];
+      const wasTooth = seenTeeth[(y - 1) * width + x];
+      if (isTooth && !wasTooth && !inside[(y - 1) * width + x]) {
+        const thick = darkFrom(tones, inside, x, y - 1, -1);
+        // Between two rows of teeth it is the gap itself.
+        if (!seenTeeth[(y - 1 - thick) * width + x]) above.push(thick);
+      }
+      if (isTooth || !wasTooth || inside[y * width + x]) continue;
+      const thick = darkFrom(tones, inside, x, y, 1);
+      if (thick > 0) gaps.push({ x, from: y, thick, isBelow: !seenTeeth[(y + thick) * width + x] });
+    }
+  }
+  const line = above.sort((a, b) => a - b)[above.length >> 1] ?? 0;
+  for (const isBelow of [true, false]) {
+    const own = gaps.filter((gap) => gap.isBelow === isBelow);
+    const usual = own.map(({ thick }) => thick).sort((a, b) => a - b)[own.length >> 1] ?? 0;
+    if (usual < Math.max(2, 1.6 * line + 1)) continue;
+    // The lowest of a gap at the edge of the mouth is its line.
+    for (const { x, from, thick } of own) for (let y = from; y < from + thick - (isBelow ? line : 0); y++) inside[y * width + x] = 1;
+  }
+}
+
+/** The first and the last row of an opening in each of its columns, and how much of it is teeth and dark, in pixels. */
+function openingOf({ width, height }: Mask, isTooth: Uint8Array, isDark: Uint8Array, isOpen: (at: number) => unknown) {
+  const columns: Column[] = [];
+  let [teeth, dark] = [0, 0];
+  for (let x = 0; x < width; x++) {
+    let [first, last] = [-1, -1];
+    for (let y = 0; y < height; y++) {
+      const at = y * width + x;
+      if (!isOpen(at)) continue;
+      if (first < 0) first = y;
+      last = y;
+      if (isDark[at]) dark += 1;
+      else if (isTooth[at]) teeth += 1;
+    }
+    if (first >= 0) columns.push({ x, first, last });
+  }
+  return { columns, teeth, dark };
+}
+
 /** @returns lengths in the raster's pixels; all 0 for an empty picture */
 export function measurePicture(raster: Raster): MouthMeasures {
   const factor = Math.max(1, Math.max(raster.width, raster.height) / ANALYSED);
@@ -169,38 +182,32 @@ export function measurePicture(raster: Raster): MouthMeasures {
   const { figure, dark, tooth } = tones;
   const box = maybeBoxOfMask(figure);
   if (!box) return { opening: 0, width: 0, teeth: 0, darkness: 0 };
-  const { width: across, height: down } = small;
+  const lines: Mask = { ...figure, bits: dark };
   const line = Math.max(1, Math.round(box.width * LINE));
-  const core = eroded({ width: across, height: down, bits: dark }, line);
-  const inside = grown(core, dark, line + 1);
-  const teeth = eroded({ width: across, height: down, bits: tooth }, 1);
-  const seenTeeth = grown(teeth, tooth, 2);
-  const columns: Column[] = [];
-  let [toothPixels, darkPixels] = [0, 0];
-  for (let x = box.x; x < box.x + box.width; x++) {
-    let [first, last] = [-1, -1];
-    for (let y = box.y; y < box.y + box.height; y++) {
-      const at = y * across + x;
-      if (!inside.bits[at] && !seenTeeth.bits[at]) continue;
-      if (first < 0) first = y;
-      last = y;
-      if (inside.bits[at]) darkPixels += 1;
-      else toothPixels += 1;
-    }
-    if (first >= 0) columns.push({ x, first, last });
+  const core = eroded(lines, line);
+  const outline = core.bits.includes(1) ? undefined : maybeOutlineMouth(small, lines, tooth);
+  let seen: ReturnType<typeof openingOf>;
+  let heightOf = ({ first, last }: Column): number => last - first + 1;
+  if (outline) seen = openingOf(figure, outline.teeth.bits, outline.dark.bits, (at) => outline.opening.bits[at]);
+  else {
+    const inside = grown(core, dark, line + 1).bits;
+    const teeth = grown(eroded({ ...figure, bits: tooth }, 1), tooth, 2).bits;
+    addThinGap(tones, inside, teeth);
+    seen = openingOf(figure, teeth, inside, (at) => inside[at] || teeth[at]);
+    const lip = maybeLipColour(small, tones, seen.columns);
+    heightOf = (column) => endOfTongue(small, tones, column, lip) - column.first + 1;
   }
-  const lip = maybeLipColour(small, tones, columns);
   const middle = box.x + box.width / 2;
   let [opening, area] = [0, 0];
-  for (const column of columns) {
-    const height = endOfTongue(small, tones, column, lip) - column.first + 1;
+  for (const column of seen.columns) {
+    const height = heightOf(column);
     area += height;
     if (Math.abs(column.x + 0.5 - middle) <= box.width / 4) opening = Math.max(opening, height);
   }
   return {
     opening: opening * factor,
     width: box.width * factor,
-    teeth: area > 0 ? toothPixels / area : 0,
-    darkness: area > 0 ? darkPixels / area : 0,
+    teeth: area > 0 ? seen.teeth / area : 0,
+    darkness: area > 0 ? seen.dark / area : 0,
   };
 }

@@ -88,6 +88,112 @@ describe('measuring a picture', () => {
     expect(measurePicture(made(30, 30, () => CLEAR))).toEqual({ opening: 0, width: 0, teeth: 0, darkness: 0 }));
 });
 
+describe('measuring a mouth that is all outline', () => {
+  const LINE: Colour = [24, 22, 26, 255];
+  const SKIN: Colour = [240, 200, 170, 255];
+  const isRing = (x: number, y: number, rx: number, ry: number, thick: number, cy = 90): boolean =>
+    inEllipse(x, y, 110, cy, rx, ry) && !inEllipse(x, y, 110, cy, rx - thick, ry - thick);
+  /** Lines on a ground, with something or nothing inside. */
+  const lines = (ground: Colour, isLine: (x: number, y: number) => boolean, inside = ground): Raster =>
+    made(220, 180, (x, y) => {
+      if (isLine(x, y)) return LINE;
+      return inEllipse(x, y, 110, 90, 80, 40) ? inside : ground;
+    });
+  const within = (x: number, y: number): boolean => inEllipse(x, y, 110, 90, 80, 40);
+
+  describe.each([
+    ['nothing', CLEAR],
+    ['paper', WHITE],
+  ])('on %s', (_, ground) => {
+    it.each([3, 6])('with lines of %i pixels: a bare inside, or one of one colour, is an opening, not teeth', (thick) => {
+      for (const inside of [ground, SKIN]) {
+        const measures = measurePicture(lines(ground, (x, y) => isRing(x, y, 80, 40, thick), inside));
+        expect(measures).toEqual({ opening: 80 - 2 * thick, width: 160, teeth: 0, darkness: 1 });
+      }
+    });
+
+    it.each([3, 6])('with lines of %i pixels: unfilled lips are no opening', (thick) => {
+      const around = measurePicture(lines(ground, (x, y) => isRing(x, y, 80, 40, thick) || isRing(x, y, 60, 22, thick)));
+      expect(Math.abs(around.opening - (44 - 2 * thick))).toBeLessThanOrEqual(1);
+      const shut = measurePicture(lines(ground, (x, y) => isRing(x, y, 80, 40, thick) || (within(x, y) && Math.abs(y - 90) < thick / 2)));
+      expect(shut.opening).toBe(0);
+      // Two arcs that meet at the corners, and a lens between them.
+      const lens = (x: number, y: number, ry: number): boolean => Math.abs(Math.abs(y - 90) - ry * (1 - ((x - 110) / 70) ** 2)) < thick / 2;
+      const open = measurePicture(lines(ground, (x, y) => isRing(x, y, 80, 40, thick) || (Math.abs(x - 110) < 70 && lens(x, y, 16))));
+      expect(Math.abs(open.opening - (32 - thick))).toBeLessThanOrEqual(2);
+    });
+
+    it.each([3, 6])('with lines of %i pixels: upper teeth, a tongue, clenched teeth', (thick) => {
+      const line = (at: number) => (x: number, y: number) => isRing(x, y, 80, 40, thick) || (within(x, y) && Math.abs(y - at) < thick / 2);
+      const upper = measurePicture(lines(ground, line(72)));
+      expect(upper.opening).toBe(80 - 2 * thick);
+      expect(upper.teeth).toBeGreaterThan(0.1);
+      expect(upper.darkness).toBeGreaterThan(0.6);
+      const tongue = measurePicture(
+        lines(ground, (x, y) => isRing(x, y, 80, 40, thick) || (within(x, y) && isRing(x, y, 50, 30, thick, 135))),
+      );
+      expect([tongue.opening, tongue.teeth]).toEqual([80 - 2 * thick, 0]);
+      expect(tongue.darkness).toBeGreaterThan(0.75);
+      expect(tongue.darkness).toBeLessThan(0.95);
+      const bars = (x: number, y: number): boolean => within(x, y) && Math.abs((x % 20) - 10) < thick / 2;
+      const clenched = measurePicture(lines(ground, (x, y) => line(90)(x, y) || bars(x, y)));
+      expect(clenched.teeth).toBeGreaterThan(0.8);
+      expect(clenched.darkness).toBe(0);
+      const square = (x: number, y: number): boolean => Math.abs(x - 110) < 70 && Math.abs(y - 90) < 30;
+      const isSquare = (x: number, y: number): boolean =>
+        square(x, y) && !(Math.abs(x - 110) < 70 - thick && Math.abs(y - 90) < 30 - thick);
+      const block = measurePicture(
+        made(220, 180, (x, y) => (isSquare(x, y) || (square(x, y) && Math.abs(y - 90) < thick / 2) ? LINE : ground)),
+      );
+      expect(block.opening).toBe(60 - 2 * thick);
+      expect(block.teeth).toBeGreaterThan(0.8);
+    });
+  });
+
+  it('is nothing where there is only a line: straight, or a smile', () => {
+    const smile = lines(WHITE, (x, y) => Math.abs(Math.hypot(x - 110, y - 20) - 100) < 3 && y > 70);
+    expect(measurePicture(smile).opening).toBe(0);
+  });
+
+  it('has teeth where white was painted inside', () => {
+    const { teeth } = measurePicture(lines(CLEAR, (x, y) => isRing(x, y, 80, 40, 4), WHITE));
+    expect(teeth).toBeGreaterThan(0.95);
+  });
+});
+
+describe('measuring a thin dark gap', () => {
+  const inBlock = (x: number, y: number, bottom: number): boolean => Math.abs(x - 110) < 70 && y >= 60 && y < bottom;
+
+  it.each([4, 8, 12, 20])('of %i pixels under the teeth', (gap) => {
+    const picture = made(220, 180, (x, y) => {
+      if (inBlock(x, y, 100 + gap)) return y < 100 ? WHITE : DARK;
+      return inEllipse(x, y, 110, 90, 95, 60) ? LIP : CLEAR;
+    });
+    const { opening, teeth, darkness } = measurePicture(picture);
+    expect(opening).toBe(40 + gap);
+    expect(teeth).toBeCloseTo(40 / (40 + gap), 1);
+    expect(darkness).toBeCloseTo(gap / (40 + gap), 1);
+  });
+
+  it.each([4, 8])('of %i pixels inside a line of three, which is no gap itself', (gap) => {
+    const inLine = (x: number, y: number, bottom: number): boolean => Math.abs(x - 110) < 73 && y >= 57 && y < bottom + 3;
+    const of = (height: number): Raster =>
+      made(220, 180, (x, y) => (inBlock(x, y, 100) ? WHITE : inLine(x, y, 100 + height) ? DARK : CLEAR));
+    expect(measurePicture(of(gap))).toMatchObject({ opening: 40 + gap });
+    expect(measurePicture(of(0))).toMatchObject({ opening: 40, darkness: 0 });
+  });
+
+  it.each([4, 8])('of %i pixels between upper and lower teeth', (gap) => {
+    const picture = made(220, 180, (x, y) => {
+      if (inBlock(x, y, 100 + gap)) return y < 85 || y >= 85 + gap ? WHITE : DARK;
+      return inEllipse(x, y, 110, 90, 95, 60) ? LIP : CLEAR;
+    });
+    const { opening, darkness } = measurePicture(picture);
+    expect(opening).toBe(40 + gap);
+    expect(darkness).toBeCloseTo(gap / (40 + gap), 1);
+  });
+});
+
 describe('ground and figure', () => {
   it('leaves white teeth inside a line on white paper to the figure', () => {
     const teeth = made(100, 80, (x, y) => {

@@ -1,5 +1,6 @@
 /** Many mouths on one picture: the separate figures, or the cells of a grid, in reading order. */
 import type { Box } from '../chart/art.js';
+import { areasOf } from './areas.js';
 import { figureOf } from './ground.js';
 import { type Raster } from './raster.js';
 
@@ -34,34 +35,15 @@ function piecesOf(raster: Raster, step: number): Piece[] {
   for (let y = 0; y < raster.height; y++)
     for (let x = 0; x < raster.width; x++)
       if (figure.bits[y * raster.width + x]) cells[Math.floor(y / step) * width + Math.floor(x / step)]! += 1;
-  const pieces: Piece[] = [];
-  const waiting: number[] = [];
-  for (let start = 0; start < cells.length; start++) {
-    if (!cells[start]) continue;
-    const piece = { left: width, top: height, right: 0, bottom: 0, area: 0 };
-    waiting.push(start);
-    let count = cells[start]!;
-    cells[start] = 0;
-    while (waiting.length > 0) {
-      const at = waiting.pop()!;
-      const [x, y] = [at % width, Math.floor(at / width)];
-      piece.left = Math.min(piece.left, x);
-      piece.right = Math.max(piece.right, x);
-      piece.top = Math.min(piece.top, y);
-      piece.bottom = Math.max(piece.bottom, y);
-      for (let nextY = Math.max(0, y - 1); nextY <= Math.min(height - 1, y + 1); nextY++)
-        for (let nextX = Math.max(0, x - 1); nextX <= Math.min(width - 1, x + 1); nextX++) {
-          const next = nextY * width + nextX;
-          if (!cells[next]) continue;
-          count += cells[next]!;
-          cells[next] = 0;
-          waiting.push(next);
-        }
-    }
-    piece.area = count;
-    pieces.push(piece);
-  }
-  return pieces;
+  return areasOf({ width, height, bits: cells.map((count) => (count > 0 ? 1 : 0)) }, 'corners').map(
+    ({ pixels, left, top, right, bottom }) => ({
+      left,
+      top,
+      right,
+      bottom,
+      area: pixels.reduce((sum, at) => sum + cells[at]!, 0),
+    }),
+  );
 }
 
 const gap = (aFrom: number, aTo: number, bFrom: number, bTo: number): number => Math.max(0, Math.max(aFrom, bFrom) - Math.min(aTo, bTo));

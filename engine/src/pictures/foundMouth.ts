@@ -1,5 +1,5 @@
 /** A mouth that was found in a file: what is known of it, and how a raster becomes one. */
-import { cropped, figureOf, maybeBoxOfMask, measurePicture, type Box, type LayerLevel, type PlacedArt, type Raster } from '@zest-jaw/core';
+import { cropped, figureOf, maybeBoxOfMask, measurePicture, type Box, type LayerChoice, type PlacedArt, type Raster } from '@zest-jaw/core';
 import { pngOfRaster } from './decode.js';
 import { KEPT_SIDE, PREVIEW_SIDE } from './limits.js';
 
@@ -19,11 +19,11 @@ export interface ImportOptions {
   readonly level?: number;
 }
 
-/** How the layers of a file are taken, and whom to tell what levels there are. */
+/** How the layers of a file are taken, and whom to tell what can be chosen. */
 export interface LayerOptions {
   readonly single: boolean;
   readonly level: number | undefined;
-  readonly noteLevels: (levels: readonly LayerLevel[]) => void;
+  readonly noteChoice: (choice: LayerChoice | undefined) => void;
 }
 
 /** Where a mouth came from, in words. */
@@ -64,17 +64,26 @@ export function maybeInk(raster: Raster): Box | undefined {
   return isOpaque ? { x: 0, y: 0, width: raster.width, height: raster.height } : undefined;
 }
 
+/** How a raster is kept. */
+export interface Keeping {
+  /** Where its first pixel lies on its page. */
+  readonly origin?: { readonly x: number; readonly y: number };
+  /** Not cropped to its ink. */
+  readonly isWhole?: boolean;
+  /** The raster with its paper still on it: only there can a bare inside be told from white teeth. */
+  readonly seen?: Raster;
+}
+
 /** A raster kept as PNG, cropped to its ink unless it is to stay whole; undefined when there is nothing on it. */
 export async function maybePlaced(
   raster: Raster,
-  origin: { x: number; y: number },
-  whole = false,
+  { origin = { x: 0, y: 0 }, isWhole = false, seen = raster }: Keeping = {},
 ): Promise<Pick<Found, 'art' | 'mediaType' | 'picture' | 'preview'> | undefined> {
   const ink = maybeInk(raster);
   if (!ink) return undefined;
-  const left = whole ? 0 : Math.max(0, ink.x - MARGIN);
-  const top = whole ? 0 : Math.max(0, ink.y - MARGIN);
-  const box: Box = whole
+  const left = isWhole ? 0 : Math.max(0, ink.x - MARGIN);
+  const top = isWhole ? 0 : Math.max(0, ink.y - MARGIN);
+  const box: Box = isWhole
     ? { x: 0, y: 0, width: raster.width, height: raster.height }
     : {
         x: left,
@@ -94,7 +103,7 @@ export async function maybePlaced(
       height: box.height,
       ink: { x: ink.x - left, y: ink.y - top, width: ink.width, height: ink.height },
       page: { x: origin.x + left, y: origin.y + top },
-      measures: measurePicture(part),
+      measures: measurePicture(cropped(seen, box)),
     },
   };
 }

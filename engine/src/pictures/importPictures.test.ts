@@ -57,6 +57,34 @@ describe('a folder or a zip of pictures', () => {
   });
 });
 
+describe('an outline on paper', () => {
+  const outline = (line: string): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="200" height="160"><rect width="200" height="160" fill="#fbf8f0"/>${line}</svg>`;
+  it('is measured as it is seen: bare inside, not teeth, with its paper taken off or not', async () => {
+    const file = svgToPng(outline('<ellipse cx="100" cy="80" rx="60" ry="30" fill="none" stroke="#222" stroke-width="4"/>'));
+    for (const clearPaper of [true, false]) {
+      const { mouths } = await found({ 'ah.png': file }, { ...WHOLE, clearPaper });
+      const { opening, teeth, darkness } = mouths[0]!.art.measures;
+      expect(Math.abs(opening - 56)).toBeLessThan(3);
+      expect([teeth, darkness]).toEqual([0, 1]);
+    }
+  });
+
+  it('is looked for on a ground with a pattern, and what cannot be told is said', async () => {
+    // A chessboard to the edges: half of it is the colour of the rest's ground.
+    const squares = Array.from({ length: 320 }, (_, at) => {
+      const [column, row] = [at % 20, Math.floor(at / 20)];
+      return (column + row) % 2 ? '' : `<path d="M${column * 10} ${row * 10}h10v10h-10z" fill="#335"/>`;
+    });
+    const { mouths, warnings } = await found(
+      { 'tiles.png': svgToPng(outline(squares.join(''))) },
+      { cut: { how: 'figures' }, clearPaper: true },
+    );
+    expect(mouths).toHaveLength(1);
+    expect(warnings.join()).toMatch(/no figure can be told from its ground/);
+  });
+});
+
 /** Ten uses of ten uses of … a square: a few lines that draw a hundred million squares. */
 const multiplying = (deep: number): string =>
   `<g id="g0"><rect width="4" height="4"/></g>${Array.from({ length: deep }, (_, level) => `<g id="g${level + 1}">${`<use href="#g${level}"/>`.repeat(10)}</g>`).join('')}`;

@@ -3,7 +3,7 @@
  * groups are mouths, an OpenRaster file's layers, many mouths on one sheet, the frames of an
  * animated picture. Each file that cannot be used is answered with a sentence, and the others go on.
  */
-import type { LayerLevel } from '@zest-jaw/core';
+import type { LayerChoice } from '@zest-jaw/core';
 import { decodePicture } from './decode.js';
 import { baseName, type Found, type FoundMouth, type ImportOptions, type LayerOptions } from './foundMouth.js';
 import { maybeKindOfFile } from './kindOfFile.js';
@@ -24,7 +24,7 @@ export interface ImportReport {
   /** Some picture shows paper around its mouths. */
   readonly hasPaper: boolean;
   /** What there is at each depth of layers inside layers, where there is a choice. */
-  readonly levels?: readonly LayerLevel[];
+  readonly choice?: LayerChoice;
 }
 
 const inNaturalOrder = (a: NamedFile, b: NamedFile): number => a.name.localeCompare(b.name, 'en', { numeric: true, sensitivity: 'base' });
@@ -60,11 +60,11 @@ async function mouthsOfFile(
   options: ImportOptions,
   warnings: string[],
   notePaper: () => void,
-  noteLevels: LayerOptions['noteLevels'],
+  noteChoice: LayerOptions['noteChoice'],
 ): Promise<Found[]> {
   const name = baseName(file.name);
   const single = options.cut.how === 'single';
-  const layers: LayerOptions = { single, level: options.level, noteLevels };
+  const layers: LayerOptions = { single, level: options.level, noteChoice };
   if (inside) return mouthsOfOpenRaster(file, inside, layers);
   const kind = maybeKindOfFile(file.bytes);
   if (!kind)
@@ -76,7 +76,7 @@ async function mouthsOfFile(
   if (expected && expected !== kind) warnings.push(`${name} is a ${kind.toUpperCase()} whatever its name says; it is taken as one.`);
   if (kind === 'svg') return mouthsOfSvg(file, layers, warnings);
   const frames = await decodePicture(file.bytes, kind, name);
-  return mouthsOfRasters(file, single ? frames.slice(0, 1) : frames, options, notePaper);
+  return mouthsOfRasters(file, single ? frames.slice(0, 1) : frames, options, warnings, notePaper);
 }
 
 /**
@@ -94,7 +94,7 @@ export async function importPictures(
   const refused: RefusedFile[] = [];
   const warnings: string[] = [];
   let hasPaper = false;
-  let levels: readonly LayerLevel[] | undefined;
+  let choice: LayerChoice | undefined;
   const sources = expanded([...files].sort(inNaturalOrder), refused);
   const { files: most, mouths: mostMouths } = PICTURE_FILE_LIMITS;
   if (sources.length > most)
@@ -115,9 +115,7 @@ export async function importPictures(
         options,
         warnings,
         () => (hasPaper = true),
-        (found) => {
-          if (found.length > 1) levels ??= found;
-        },
+        (own) => (choice ??= own),
       );
       if (found.length === 0) throw new CannotUsePicture(`${name} is empty: there is nothing on it but ground.`);
       if (count + found.length > mostMouths) throw new CannotUsePicture(`${name} brings more than ${mostMouths} mouths. Choose fewer.`);
@@ -128,5 +126,5 @@ export async function importPictures(
       refused.push({ file: name, sentence: error.message });
     }
   }
-  return { refused, warnings, hasPaper, ...(levels && { levels }) };
+  return { refused, warnings, hasPaper, ...(choice && { choice }) };
 }

@@ -34,13 +34,13 @@ function paintOver(
 export async function mouthsOfOpenRaster(
   file: NamedFile,
   inside: readonly NamedFile[],
-  { single, level, noteLevels }: LayerOptions,
+  { single, level, noteChoice }: LayerOptions,
 ): Promise<Found[]> {
   const name = baseName(file.name);
   const xml = inside.find((entry) => entry.name === 'stack.xml')!;
   const stack = stackOfOpenRaster(Buffer.from(xml.bytes).toString('utf8'), name, single ? 0 : level);
   if ('refusal' in stack) throw new CannotUsePicture(stack.refusal);
-  if (!single) noteLevels(stack.levels);
+  if (!single) noteChoice(stack.choice);
   const { width, height } = stack;
   const mouths = single ? [{ name: stem(name), layers: stack.mouths.flatMap((mouth) => mouth.layers).reverse() }] : stack.mouths;
   if (width * height > PICTURE_FILE_LIMITS.pixels) throw new CannotUsePicture(`${name} is ${width} by ${height} pixels. Make it smaller.`);
@@ -54,7 +54,7 @@ export async function mouthsOfOpenRaster(
       const [raster] = await decodePicture(picture.bytes, 'png', name);
       paintOver(page, raster!, x, y, opacity);
     }
-    const placed = await maybePlaced(page, { x: 0, y: 0 });
+    const placed = await maybePlaced(page);
     if (placed) found.push({ ...placed, name: mouth.name, as: 'layer', index: index + 1, of: mouths.length, pageKey: file.name });
   }
   return found;

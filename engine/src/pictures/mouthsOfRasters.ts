@@ -11,10 +11,14 @@ function cellsOf(raster: Raster, cut: Cut): readonly Box[] {
   return [{ x: 0, y: 0, width: raster.width, height: raster.height }];
 }
 
+/** Whether a figure is the picture from edge to edge. */
+const coversAll = ({ width, height }: Box, raster: Raster): boolean => width >= 0.98 * raster.width && height >= 0.98 * raster.height;
+
 export async function mouthsOfRasters(
   file: NamedFile,
   frames: readonly Raster[],
   { cut, clearPaper }: ImportOptions,
+  warnings: string[],
   notePaper: () => void,
 ): Promise<Found[]> {
   const found: Found[] = [];
@@ -23,7 +27,7 @@ export async function mouthsOfRasters(
   if (frames.length > 1) {
     for (const [index, frame] of frames.entries()) {
       if (maybePaperColour(frame)) notePaper();
-      const placed = await maybePlaced(clearPaper ? withoutPaper(frame) : frame, { x: 0, y: 0 });
+      const placed = await maybePlaced(clearPaper ? withoutPaper(frame) : frame, { seen: frame });
       if (placed)
         found.push({ ...placed, name: `${name} ${index + 1}`, as: 'frame', index: index + 1, of: frames.length, pageKey: file.name });
     }
@@ -36,12 +40,14 @@ export async function mouthsOfRasters(
     throw new CannotUsePicture(
       `${name} falls into ${cells.length} separate figures. An import may have ${PICTURE_FILE_LIMITS.mouths}: cut it by a grid, or clean its ground.`,
     );
-  for (const [index, cell] of cells.entries()) {
-    const placed = await maybePlaced(
-      cells.length === 1 ? sheet : cropped(sheet, cell),
-      cells.length === 1 ? { x: 0, y: 0 } : cell,
-      cut.how === 'single',
+  if (cut.how === 'figures' && cells.length === 1 && coversAll(cells[0]!, sheet))
+    warnings.push(
+      `${name}: no figure can be told from its ground, which is too uneven or has a pattern. Cut it by a grid, or bring it on even paper or without a ground.`,
     );
+  for (const [index, cell] of cells.entries()) {
+    const placed = await (cells.length === 1
+      ? maybePlaced(sheet, { seen: first!, isWhole: cut.how === 'single' })
+      : maybePlaced(cropped(sheet, cell), { seen: cropped(first!, cell), origin: cell }));
     if (!placed) continue;
     const many = cells.length > 1;
     found.push({

@@ -32,11 +32,11 @@ async function checkEmbedded(svg: string, name: string): Promise<void> {
 }
 
 /** The groups or layers of an SVG, or all of it when it is to be one picture. */
-export async function mouthsOfSvg(file: NamedFile, { single, level, noteLevels }: LayerOptions, warnings: string[]): Promise<Found[]> {
+export async function mouthsOfSvg(file: NamedFile, { single, level, noteChoice }: LayerOptions, warnings: string[]): Promise<Found[]> {
   const read = svgParts(Buffer.from(file.bytes).toString('utf8'), baseName(file.name), single, level);
   if ('refusal' in read) throw new CannotUsePicture(read.refusal);
   warnings.push(...read.warnings);
-  noteLevels(read.levels);
+  noteChoice(read.choice);
   const { canvas, parts } = read;
   const found: Found[] = [];
   for (const [index, part] of parts.entries()) {

@@ -1,12 +1,12 @@
 /** Above the cards: which chart it is, what it covers, and what can be done with the whole of it. */
 import { chartSettings, coverageOfChart, orderByOpenness, setChart, type ChartDocument } from '@zest-jaw/core';
 import { FolderUp, ImageUp } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { useRef, useState, type ReactElement } from 'react';
 import { useCharts } from '../api/queries.js';
 import type { ChosenFile } from '../api/imports.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
+import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';
 import { UndoRedo } from '../ui/UndoRedo.js';
 import { useOpenChart } from './openChart.js';
 
@@ -27,6 +27,8 @@ const ACCEPTED = '.png,.jpg,.jpeg,.webp,.gif,.svg,.zip,.ora,.apng,image/*';
 
 const filesOf = (list: FileList | null): ChosenFile[] =>
   [...(list ?? [])].map((file) => ({ file, path: file.webkitRelativePath || file.name }));
+
+const SMALL = 'px-2.5! py-[3px]! text-[14px]!';
 
 interface ChartHeaderProps {
   readonly onImport: (files: readonly ChosenFile[]) => void;
@@ -51,7 +53,6 @@ export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch }: ChartH
     input.value = '';
     if (chosen.length > 0) onImport(chosen);
   };
-  const item = 'cursor-pointer rounded-lg px-3 py-1.5 outline-none data-[highlighted]:bg-rule-soft';
   return (
     <div className="flex flex-col gap-1.5">
       <div className="flex items-center gap-1">
@@ -67,83 +68,49 @@ export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch }: ChartH
         <UndoRedo session={session} />
       </div>
       <div className="flex flex-wrap items-center gap-1.5">
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger asChild>
-            <Button className="px-2.5! py-[3px]! text-[14px]!">Charts ({siblings.length})</Button>
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="start" sideOffset={4} className="z-40 min-w-[220px] rounded-xl border border-rule bg-lift p-1.5">
-              {siblings.map((sibling) => (
-                <DropdownMenu.CheckboxItem
-                  key={sibling.id}
-                  checked={sibling.id === chartId}
-                  className={`${item} data-[state=checked]:font-semibold`}
-                  onSelect={() => sibling.id !== chartId && onSwitch(sibling.id)}
-                >
-                  {sibling.id === chartId ? name : sibling.name}
-                </DropdownMenu.CheckboxItem>
-              ))}
-              <DropdownMenu.Separator className="my-1 h-px bg-rule" />
-              <DropdownMenu.Item className={item} onSelect={onNewChart}>
-                New chart…
-              </DropdownMenu.Item>
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger asChild>
-            <Button className="px-2.5! py-[3px]! text-[14px]!">Import</Button>
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="start" sideOffset={4} className="z-40 w-[290px] rounded-xl border border-rule bg-lift p-1.5">
-              <DropdownMenu.Item className={`${item} flex items-start gap-2.5`} onSelect={() => files.current?.click()}>
-                <ImageUp size={17} className="mt-0.5 shrink-0" />
-                <span>
-                  Files…
-                  <span className="block text-[13px] leading-snug text-ink-soft">
-                    Pictures, a zip, an SVG with groups, layers, a sheet of mouths, an animated picture
-                  </span>
-                </span>
-              </DropdownMenu.Item>
-              <DropdownMenu.Item className={`${item} flex items-start gap-2.5`} onSelect={() => folder.current?.click()}>
-                <FolderUp size={17} className="mt-0.5 shrink-0" />A folder…
-              </DropdownMenu.Item>
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
-        <Button className="px-2.5! py-[3px]! text-[14px]!" onClick={onLineUp}>
+        <Menu trigger={<Button className={SMALL}>Charts ({siblings.length})</Button>} className="min-w-[220px]">
+          {siblings.map((sibling) => (
+            <MenuCheck
+              key={sibling.id}
+              checked={sibling.id === chartId}
+              className="data-[state=checked]:font-semibold"
+              onSelect={() => sibling.id !== chartId && onSwitch(sibling.id)}
+            >
+              {sibling.id === chartId ? name : sibling.name}
+            </MenuCheck>
+          ))}
+          <MenuRule />
+          <MenuItem onSelect={onNewChart}>New chart…</MenuItem>
+        </Menu>
+        <Menu trigger={<Button className={SMALL}>Import</Button>} className="w-[290px]">
+          <MenuItem className="items-start! gap-2.5!" onSelect={() => files.current?.click()}>
+            <ImageUp size={17} className="mt-0.5 shrink-0" />
+            <span>
+              Files…
+              <span className="block text-[13px] leading-snug text-ink-soft">
+                Pictures, a zip, an SVG with groups, layers, a sheet of mouths, an animated picture
+              </span>
+            </span>
+          </MenuItem>
+          <MenuItem className="items-start! gap-2.5!" onSelect={() => folder.current?.click()}>
+            <FolderUp size={17} className="mt-0.5 shrink-0" />A folder…
+          </MenuItem>
+        </Menu>
+        <Button className={SMALL} onClick={onLineUp}>
           Line up
         </Button>
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger
-            className="rounded-full border border-rule bg-lift px-2.5 py-[3px] text-[14px] font-semibold hover:border-graphite"
-            title="Order the tray by opening, the most closed first"
-          >
-            By opening
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              align="end"
-              sideOffset={6}
-              className="z-30 w-[280px] rounded-xl border border-rule bg-sheet p-2 text-[14px]"
-            >
-              {(
-                [
-                  ['Order them, each keeps its key', false],
-                  ['Order them and give out the keys anew', true],
-                ] as const
-              ).map(([name, givesKeycaps]) => (
-                <DropdownMenu.Item
-                  key={name}
-                  onSelect={() => change((now) => orderByOpenness(now, newId, givesKeycaps))}
-                  className="cursor-default rounded-[9px] px-2 py-1.5 outline-none data-[highlighted]:bg-word"
-                >
-                  {name}
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+        <Menu
+          align="end"
+          className="w-[290px]"
+          trigger={
+            <Button className={SMALL} title="Order the tray by opening, the most closed first">
+              By opening
+            </Button>
+          }
+        >
+          <MenuItem onSelect={() => change((now) => orderByOpenness(now, newId, false))}>Order them, each keeps its key</MenuItem>
+          <MenuItem onSelect={() => change((now) => orderByOpenness(now, newId, true))}>Order them and give out the keys anew</MenuItem>
+        </Menu>
       </div>
       <p className="text-[14px] leading-snug text-ink-soft" data-testid="coverage">
         {coverageInWords(chart)}

@@ -26,6 +26,7 @@ import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 import { Pills } from '../ui/Pills.js';
 import { ImportTable, type Decision } from './ImportTable.js';
+import { LayerLevels } from './LayerLevels.js';
 import { useOpenChart } from './openChart.js';
 
 /** What each mouth is taken for at first: by its name alone, in the place of the drawing that plays the same. */
@@ -56,6 +57,11 @@ const CUTS: readonly (readonly [ImportRequest['cut'], string])[] = [
   ['figures', 'Separate figures'],
   ['grid', 'A grid'],
 ];
+
+/** A request for layers opened so deep; by their names without a level. */
+function atLevel({ level: _, ...rest }: ImportRequest, level: number | undefined): ImportRequest {
+  return level === undefined ? rest : { ...rest, level };
+}
 
 interface ImportDialogProps {
   readonly files: readonly ChosenFile[];
@@ -208,27 +214,7 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
           )}
         </div>
       )}
-      {view?.levels && (
-        <div className="mt-3 flex flex-wrap items-center gap-2 text-[14px]">
-          <span className="text-ink-soft">Layers lie inside layers. Mouths are</span>
-          <select
-            aria-label="Which layers are mouths"
-            className="field w-auto! px-2! py-[3px]!"
-            value={request.level ?? ''}
-            onChange={({ target }) => {
-              const { level: _, ...rest } = request;
-              void look(target.value === '' ? rest : { ...rest, level: Number(target.value) });
-            }}
-          >
-            <option value="">what their names tell</option>
-            {view.levels.map(({ count: found, names }, level) => (
-              <option key={level} value={level}>
-                {`${'› '.repeat(level)}${found}: ${names.join(', ')}${found > names.length ? ' …' : ''}`}
-              </option>
-            ))}
-          </select>
-        </div>
-      )}
+      {view?.choice && <LayerLevels choice={view.choice} level={request.level} onChoose={(level) => void look(atLevel(request, level))} />}
       {view && <ImportTable importId={importId!} mouths={view.mouths} decisions={decisions} chart={chart} onDecide={setDecisions} />}
       {view && (view.refused.length > 0 || view.warnings.length > 0) && (
         <ul className="mt-3 max-h-[110px] list-disc overflow-y-auto pl-5 text-[14px]">

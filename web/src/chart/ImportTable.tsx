@@ -4,6 +4,7 @@ import { Check, ChevronDown } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { ReactElement } from 'react';
 import { previewUrl } from '../api/imports.js';
+import { Menu, MenuCheck } from '../ui/Menu.js';
 
 /** What was decided of a found mouth. */
 export interface Decision {
@@ -72,45 +73,42 @@ export function ImportTable({ importId, mouths, decisions, chart, onDecide }: Im
                   />
                 </td>
                 <td className="px-2.5 py-1 text-[14px]">
-                  <DropdownMenu.Root>
-                    <DropdownMenu.Trigger
-                      aria-label={`What ${mouth.name} plays`}
-                      className="field flex w-[130px]! items-center justify-between gap-1 px-2! py-[3px]! text-left text-[14px]"
-                    >
-                      <span className="truncate">{groups.length > 0 ? groups.map(nameOf).join(', ') : 'nothing yet'}</span>
-                      <ChevronDown size={14} className="shrink-0" aria-hidden />
-                    </DropdownMenu.Trigger>
-                    <DropdownMenu.Portal>
-                      <DropdownMenu.Content
-                        align="start"
-                        sideOffset={4}
-                        className="z-[60] grid max-h-[320px] grid-cols-2 gap-x-1 overflow-y-auto rounded-xl border border-rule bg-sheet p-2 text-[14px]"
+                  <Menu
+                    className="grid max-h-[320px] grid-cols-2 gap-x-1 overflow-y-auto text-[14px]!"
+                    trigger={
+                      <button
+                        type="button"
+                        aria-label={`What ${mouth.name} plays`}
+                        className="field flex w-[130px]! items-center justify-between gap-1 px-2! py-[3px]! text-left text-[14px]"
                       >
-                        {chart.groups.map((group) => (
-                          <DropdownMenu.CheckboxItem
-                            key={group.id}
-                            checked={groups.includes(group.id)}
-                            // Several may be ticked, one after another.
-                            onSelect={(event) => event.preventDefault()}
-                            onCheckedChange={(isOn) =>
-                              decide(mouth.index, {
-                                groups: isOn ? [...groups, group.id] : groups.filter((other) => other !== group.id),
-                                because: '',
-                              })
-                            }
-                            className="flex cursor-default items-center gap-1.5 rounded-[9px] px-2 py-1 outline-none data-[highlighted]:bg-word"
-                          >
-                            <span className="grid size-4 place-items-center rounded border border-rule">
-                              <DropdownMenu.ItemIndicator>
-                                <Check size={12} />
-                              </DropdownMenu.ItemIndicator>
-                            </span>
-                            {group.name}
-                          </DropdownMenu.CheckboxItem>
-                        ))}
-                      </DropdownMenu.Content>
-                    </DropdownMenu.Portal>
-                  </DropdownMenu.Root>
+                        <span className="truncate">{groups.length > 0 ? groups.map(nameOf).join(', ') : 'nothing yet'}</span>
+                        <ChevronDown size={14} className="shrink-0" aria-hidden />
+                      </button>
+                    }
+                  >
+                    {chart.groups.map((group) => (
+                      <MenuCheck
+                        key={group.id}
+                        checked={groups.includes(group.id)}
+                        // Several may be ticked, one after another.
+                        onSelect={(event) => event.preventDefault()}
+                        onCheckedChange={(isOn) =>
+                          decide(mouth.index, {
+                            groups: isOn ? [...groups, group.id] : groups.filter((other) => other !== group.id),
+                            because: '',
+                          })
+                        }
+                        className="gap-1.5! py-1!"
+                      >
+                        <span className="grid size-4 place-items-center rounded border border-rule">
+                          <DropdownMenu.ItemIndicator>
+                            <Check size={12} />
+                          </DropdownMenu.ItemIndicator>
+                        </span>
+                        {group.name}
+                      </MenuCheck>
+                    ))}
+                  </Menu>
                   {perhaps && groups.length === 0 && (
                     <button
                       type="button"

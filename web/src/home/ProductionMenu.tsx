@@ -2,14 +2,13 @@
 import type { ProductionView } from '@zest-jaw/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { MoreHorizontal, Pencil, Plus, Trash2 } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { useState, type ReactElement } from 'react';
 import { sendJson, sentenceOf } from '../api/http.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
+import { Menu, MenuItem } from '../ui/Menu.js';
 import { Modal } from '../ui/Modal.js';
 import { AskToRemove } from './RemoveThing.js';
-import { MENU_ITEM } from './SceneMenu.js';
 
 /** Asks for a name and keeps it. */
 function NameDialog({ production, onClose }: { production?: ProductionView; onClose: () => void }): ReactElement {
@@ -58,28 +57,24 @@ export function ProductionMenu({ production, scenes }: { production: ProductionV
   const close = (): void => setOpen(undefined);
   return (
     <>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          aria-label={`What to do with ${production.name}`}
-          className="grid size-8 place-items-center self-center rounded-full text-ink-soft hover:bg-rule-soft hover:text-ink"
-        >
-          <MoreHorizontal size={17} />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="start"
-            sideOffset={6}
-            className="z-30 min-w-[180px] rounded-xl border border-rule bg-sheet p-2 text-[15px]"
+      <Menu
+        trigger={
+          <button
+            type="button"
+            aria-label={`What to do with ${production.name}`}
+            className="grid size-8 place-items-center self-center rounded-full text-ink-soft hover:bg-rule-soft hover:text-ink"
           >
-            <DropdownMenu.Item onSelect={() => setOpen('name')} className={MENU_ITEM}>
-              <Pencil size={15} aria-hidden /> Another name
-            </DropdownMenu.Item>
-            <DropdownMenu.Item onSelect={() => setOpen('remove')} className={MENU_ITEM}>
-              <Trash2 size={15} aria-hidden /> Remove
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+            <MoreHorizontal size={17} />
+          </button>
+        }
+      >
+        <MenuItem onSelect={() => setOpen('name')}>
+          <Pencil size={15} aria-hidden /> Another name
+        </MenuItem>
+        <MenuItem onSelect={() => setOpen('remove')}>
+          <Trash2 size={15} aria-hidden /> Remove
+        </MenuItem>
+      </Menu>
       {open === 'name' && <NameDialog production={production} onClose={close} />}
       <AskToRemove
         title={`Remove “${production.name}”?`}

@@ -6,6 +6,7 @@ import { useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api/http.js';
 import { Button } from '../ui/Button.js';
+import { giveFocusBack } from '../ui/focusBack.js';
 
 interface AskProps {
   readonly title: string;
@@ -32,7 +33,13 @@ export function AskToRemove({ title, text, path, open, onClose }: AskProps): Rea
     <AlertDialog.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-[#14182480]" />
-        <AlertDialog.Content className="fixed left-1/2 top-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded-2xl border border-rule bg-sheet p-6">
+        <AlertDialog.Content
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            giveFocusBack();
+          }}
+          className="fixed left-1/2 top-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded-2xl border border-rule bg-sheet p-6"
+        >
           <AlertDialog.Title className="name text-[21px]">{title}</AlertDialog.Title>
           <AlertDialog.Description className="mt-1 text-ink-soft">{text}</AlertDialog.Description>
           <div className="mt-5 flex justify-end gap-2">

@@ -97,7 +97,6 @@ export function SceneSettingsMenu(): ReactElement {
             align="end"
             sideOffset={8}
             className="z-40 w-[330px] rounded-2xl border border-rule bg-sheet p-5"
-            onOpenAutoFocus={(event) => event.preventDefault()}
           >
             <p className="name mb-2 text-[18px]">The scene</p>
             <SettingsForm

@@ -1,5 +1,6 @@
 /** A sheet of paper laid over the page: Radix's dialog in our clothes. */
 import { Dialog } from 'radix-ui';
+import { giveFocusBack } from './focusBack.js';
 import type { ReactElement, ReactNode } from 'react';
 
 interface ModalProps {
@@ -17,6 +18,10 @@ export function Modal({ open, title, description, onClose, children, wide = fals
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#14182480]" />
         <Dialog.Content
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            giveFocusBack();
+          }}
           {...(description === undefined ? { 'aria-describedby': undefined } : {})}
           className={`fixed left-1/2 top-1/2 z-50 max-h-[92vh] w-[92vw] ${wide ? 'max-w-[820px]' : 'max-w-[560px]'} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-2xl border border-rule bg-sheet p-6`}
         >

@@ -4,7 +4,7 @@
  */
 import type { Box } from '../../chart/art.js';
 import type { Refusal } from '../../scene/commands.js';
-import { drawingsAmong, levelsOf, type Layer, type LayerLevel } from '../layerLevels.js';
+import { drawingsAmong, maybeLayerChoice, type Layer, type LayerChoice } from '../layerLevels.js';
 import { readSvg, SVG_LIMITS, type SvgNode } from './svgTree.js';
 
 export interface SvgPart {
@@ -18,8 +18,8 @@ export interface SvgParts {
   readonly canvas: Box;
   /** The groups or layers; one part when the file is one mouth. */
   readonly parts: readonly SvgPart[];
-  /** What there is at each depth of layers inside layers, outermost first. */
-  readonly levels: readonly LayerLevel[];
+  /** Where layers lie inside layers. */
+  readonly choice?: LayerChoice;
   readonly warnings: readonly string[];
 }
 
@@ -192,7 +192,7 @@ export function svgParts(text: string, file: string, whole = false, level?: numb
     };
   };
   if (whole || groups.length < 2)
-    return { canvas, parts: [partOf(nodes, file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''))], levels: [], warnings: tree.warnings };
+    return { canvas, parts: [partOf(nodes, file.replace(/^.*\//, '').replace(/\.[^.]*$/, ''))], warnings: tree.warnings };
   const warnings =
     loose > 0
       ? [
@@ -208,5 +208,6 @@ export function svgParts(text: string, file: string, whole = false, level?: numb
       around.map((folder) => folder.item),
     ),
   );
-  return { canvas, parts, levels: levelsOf(layers), warnings };
+  const choice = maybeLayerChoice(layers, level);
+  return { canvas, parts, warnings, ...(choice && { choice }) };
 }

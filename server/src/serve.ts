@@ -1,0 +1,40 @@
+/** One running application: its data folder locked, its port taken, its pages served. */
+import type { RequestListener } from 'node:http';
+import { fileURLToPath } from 'node:url';
+import { lockFolder } from './guard/folderLock.js';
+import { takePort } from './guard/gate.js';
+import { openApp } from './openApp.js';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+
+export const OWN_DATA_FOLDER = `${ROOT}data`;
+
+export interface Serving {
+  readonly address: string;
+  /** Lets nobody in any more; what still runs goes on. */
+  shut(): void;
+  /** Ends it, the port and the folder free again. */
+  close(): Promise<void>;
+}
+
+/**
+ * @param port 0 takes any that is free
+ * @throws the socket's error, `EADDRINUSE` when the port is taken; a sentence when the folder is in use
+ */
+export async function serve(dataFolder: string, port: number): Promise<Serving> {
+  const unlock = await lockFolder(dataFolder);
+  try {
+    const gate = await takePort(port);
+    const app = await openApp({ dataFolder, demoFolder: `${ROOT}demo`, webFolder: `${ROOT}web/dist` });
+    gate.open(app.getHttpAdapter().getInstance() as RequestListener);
+    const close = async (): Promise<void> => {
+      gate.close();
+      await app.close();
+      unlock();
+    };
+    return { address: gate.address, shut: gate.close, close };
+  } catch (error) {
+    unlock();
+    throw error;
+  }
+}
