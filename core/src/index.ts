@@ -327,7 +327,16 @@ export {
 } from './chart/commands.js';
 export { drawingsUsed, replaceDrawing } from './scene/drawingsUsed.js';
 export { readSvg, SVG_LIMITS, type SvgNode, type SvgTree } from './formats/svg/svgTree.js';
-export { drawingsAmong, levelsOf, maybeLayerChoice, type FoundLayer, type Layer, type LayerChoice, type LayerLevel, type LayerLine } from './formats/layerLevels.js';
+export {
+  drawingsAmong,
+  levelsOf,
+  maybeLayerChoice,
+  type FoundLayer,
+  type Layer,
+  type LayerChoice,
+  type LayerLevel,
+  type LayerLine,
+} from './formats/layerLevels.js';
 export { svgParts, type SvgPart, type SvgParts } from './formats/svg/svgParts.js';
 export { stackOfOpenRaster, type OpenRasterLayer, type OpenRasterMouth } from './formats/openRaster.js';
 export { fittedPlacement, placementsOfImport, takeImported, type ImportRow } from './chart/takeImport.js';
