@@ -13,7 +13,7 @@ export {
 export { frameAtSample, framePositionOfSample, framesToHold, sampleAtFrame, samplesToSeconds, secondsToSamples } from './time/samples.js';
 export { formatTimecode, maybeFrameOfTimecode, nominalFramesPerSecond } from './time/timecode.js';
 export { timeScale, type TimeScale } from './time/timeScale.js';
-export { brokenOff, looksLikeWave, readWave, WAVE_LIMITS, writeWave, type Sound, type WaveRefusal } from './audio/wave.js';
+export { brokenOff, looksLikeWave, readWave, WAVE_LIMITS, writeWave, type Sound } from './audio/wave.js';
 export { mixChannels, type Mixed } from './audio/channels.js';
 export { ditherTo16Bit, floatsOf16Bit, resample } from './audio/resample.js';
 export { CLIP_LIMITS, RECOGNISER_RATE, truthForRecogniser, truthOfSound, truthOfWave, truthToWave, type Truth } from './audio/truth.js';
@@ -90,7 +90,7 @@ export {
   type PlacedArt,
   type Placement,
   type Reference,
-} from './chart/art.js';
+} from './draw/art.js';
 export { BUILT_HEAD, picturesOfHead, type ChartHead, type HeadArt, type JawPiece, type MouthPlace } from './chart/head.js';
 export { faceToSvg, headToSvg, lookToSvg, mouthTransform } from './chart/headToSvg.js';
 export { upgradeChart, upgradeDrawing } from './chart/upgradeChart.js';
@@ -100,7 +100,7 @@ export { measureLook } from './chart/measureLook.js';
 export { headFigure, PLAIN_HEAD, type HeadShape } from './draw/headShape.js';
 export { artFigure, boxOfArt, boxOfLook, maybeBoxOfPoints } from './draw/artFigure.js';
 export { outlineOfLine, pathOfMark, pathOfRing, ringsOfMark } from './draw/penLine.js';
-export { maybeFillAt, simplifiedRing } from './draw/fillArea.js';
+export { maybeFillAt, simplifiedRing } from './picture/fillArea.js';
 export { eraseMarks, maybeMarkAt, movedMark } from './draw/eraseMarks.js';
 export { cropped, maybeBoxOfMask, shrunk, type Mask, type Raster } from './picture/raster.js';
 export { figureOf, groundOf, maybePaperColour, withoutPaper } from './picture/ground.js';
@@ -153,6 +153,7 @@ export {
   type PutOp,
   type ShiftOp,
 } from './document/patch.js';
+export { isRefusal, type IdSource, type Refusal } from './document/refusal.js';
 export { isReason, REASONS, reasonInWords, type Reason } from './document/reasons.js';
 export {
   areOfOneGesture,
@@ -217,7 +218,7 @@ export {
   type RuledPhrase,
   type SceneSound,
 } from './keying/keyingJob.js';
-export { exposuresOfTrack, indexAtSorted, inkedShare, maybeExposureAt } from './sheet/exposures.js';
+export { exposuresOfTrack, indexAtSorted, inkedShare, maybeExposureAt } from './scene/exposures.js';
 export {
   frameNumber,
   SCENE_KIND,
@@ -250,19 +251,7 @@ export {
   type HeardOf,
 } from './scene/clips.js';
 export { placedNotSpeech, placedPhrases, placedSounds, placedWords, type PlacedSound, type PlacedWord } from './scene/placedSounds.js';
-export {
-  isRefusal,
-  inkSpan,
-  putDrawing,
-  readingRecords,
-  setInk,
-  setRules,
-  setScript,
-  setSettings,
-  takeReading,
-  type IdSource,
-  type Refusal,
-} from './scene/commands.js';
+export { inkSpan, putDrawing, readingRecords, setInk, setRules, setScript, setSettings, takeReading } from './scene/commands.js';
 export { erasePencil, keyingJobOf, keyPencil, listensToLoudness, type KeyingScope } from './scene/pencil.js';
 export { maybePhraseRules, setPhraseRules } from './scene/phraseRules.js';
 export { HEARD_BLOCK, heardWaves, maybeHeard, maybeLevelAt, type HeardWave, type PyramidOf } from './scene/heardScene.js';
@@ -279,7 +268,7 @@ export {
   type PictureOptions,
 } from './formats/pictures.js';
 export { sceneOfKeyed } from './formats/keyedScene.js';
-export { partOfScript, readingOfClip, readingInPart, withPartRead, type ClipPart } from './reading/readingParts.js';
+export { partOfScript, readingOfClip, readingInPart, withPartRead, type ClipPart } from './scene/readingParts.js';
 export { cutAtPauses, type SampleSpan } from './reading/cutAtPauses.js';
 export { outsideOf, steadySound } from './reading/steadySound.js';
 export { refineBoundaries, type TimedSound } from './reading/refineBoundaries.js';

@@ -1,6 +1,6 @@
 /** @zest-jaw/engine: what the job needs of Node but not of a server. */
 export { openRecogniser, type Language, type Recogniser } from './reading/recogniser.js';
-export { readTrack, type ReadOptions, type ReadRefusal, type ReportProgress } from './reading/readTrack.js';
+export { readTrack, type ReadOptions, type ReportProgress } from './reading/readTrack.js';
 export { svgToPng } from './rasterise.js';
 export { renderPictures, type NumberedPicture } from './renderPictures.js';
 export { importPictures, type ImportReport, type RefusedFile } from './pictures/importPictures.js';

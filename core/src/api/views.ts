@@ -1,5 +1,5 @@
 /** What the server answers with, as JSON: shared by the server that writes it and the interface that reads it. */
-import type { PlacedArt } from '../chart/art.js';
+import type { PlacedArt } from '../draw/art.js';
 import type { Accent } from '../phonetics/accents.js';
 import type { ChartDocument } from '../chart/chart.js';
 import type { Patch } from '../document/patch.js';

@@ -145,6 +145,50 @@ describe('resampling', () => {
   });
 });
 
+describe('the truth about a recording', () => {
+  /** A wave file of 48 kHz, 16 bits and one channel, with samples of a law of their own: its bytes are the truth. */
+  const plain = (samples: readonly number[]): Uint8Array => {
+    const file = waveFile({ format: 1, bits: 16, channels: 1, rate: 48_000 }, new Array<number>(samples.length).fill(0)) as Buffer;
+    samples.forEach((sample, index) => file.writeInt16LE(sample, 44 + 2 * index));
+    return file;
+  };
+  const truth = (bytes: Uint8Array): Int16Array => {
+    const result = truthOfWave(bytes);
+    if ('refusal' in result) throw new Error(result.refusal);
+    return result.samples;
+  };
+  // Every value there is, the loudest too, and long enough to be a recording.
+  const every = Array.from({ length: 65_536 }, (_, index) => ((index * 7919) % 65_536) - 32_768);
+
+  it('of 48 kHz, 16 bits and one channel is the recording itself, bit for bit', () => {
+    expect([...truth(plain(every))]).toEqual(every);
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -32_768, max: 32_767 }), { minLength: 2400, maxLength: 3000 }), (samples) => {
+        const file = plain(samples);
+        expect(Buffer.from(truthToWave({ samples: truth(file) })).equals(Buffer.from(file))).toBe(true);
+      }),
+      { numRuns: 10 },
+    );
+  });
+
+  it.each([
+    [1, 24, 48_000, 1],
+    [3, 32, 48_000, 1],
+    [1, 16, 44_100, 1],
+    [1, 24, 48_000, 2],
+    [1, 8, 22_050, 1],
+  ])('of format %i, %i bits, %i Hz, %i channels is made once: doing it again changes nothing', (format, bits, rate, channels) => {
+    const wave = tone(313, 0.2, rate, 0.8);
+    const file = waveFile(
+      { format, bits, channels, rate },
+      [...wave].flatMap((value) => new Array<number>(channels).fill(value)),
+    );
+    const once = truth(file);
+    expect([...truth(truthToWave({ samples: once }))]).toEqual([...once]);
+    expect(Math.max(...once) / 32_768).toBeCloseTo(0.8, 2);
+  });
+});
+
 describe('what the ear hears', () => {
   it('loudness of a sine is its level over the square root of two', () => {
     expect(loudnessOfWindows(tone(1000, 0.1), 4800)[0]).toBeCloseTo(0.5 / Math.SQRT2, 3);

@@ -71,21 +71,34 @@ export function resample(samples: Float32Array, fromRate: number, toRate: number
   return result;
 }
 
+/** Steps of 16 bits in a full scale of 1: the same for what is read and what is written. */
+const STEPS = 32_768;
+
 /**
  * Floats to 16 bits with triangular dither of one step either way, from a small seeded
- * generator, so that the same recording always becomes the same file.
+ * generator, so that the same recording always becomes the same file. What is of 16 bits
+ * already has nothing to round: it stays as it is, sample for sample.
+ *
+ * @param samples −1 to 1; what lies beyond is cut off
  */
 export function ditherTo16Bit(samples: Float32Array): Int16Array {
   const result = new Int16Array(samples.length);
+  let isExact = true;
+  for (let index = 0; index < samples.length && isExact; index++) {
+    const value = samples[index]! * STEPS;
+    isExact = Number.isInteger(value);
+    result[index] = Math.min(STEPS - 1, Math.max(-STEPS, value));
+  }
+  if (isExact) return result;
   let seed = 0x2f6b_1d35;
   const random = (): number => {
     seed = (Math.imul(seed, 1_664_525) + 1_013_904_223) >>> 0;
     return seed / 4_294_967_296;
   };
   for (let index = 0; index < samples.length; index++) {
-    const value = samples[index]! * 32_767;
+    const value = samples[index]! * STEPS;
     const dithered = value === 0 ? 0 : Math.round(value + random() - random());
-    result[index] = Math.min(32_767, Math.max(-32_768, dithered));
+    result[index] = Math.min(STEPS - 1, Math.max(-STEPS, dithered));
   }
   return result;
 }
@@ -93,6 +106,6 @@ export function ditherTo16Bit(samples: Float32Array): Int16Array {
 export function floatsOf16Bit(samples: Int16Array): Float32Array {
   // A plain loop: `Float32Array.from` with a function goes through an iterator and takes ten times as long.
   const result = new Float32Array(samples.length);
-  for (let index = 0; index < samples.length; index++) result[index] = samples[index]! / 32_768;
+  for (let index = 0; index < samples.length; index++) result[index] = samples[index]! / STEPS;
   return result;
 }

@@ -5,7 +5,8 @@
 import { SAMPLE_RATE } from '../time/frameRate.js';
 import { mixChannels } from './channels.js';
 import { ditherTo16Bit, floatsOf16Bit, resample } from './resample.js';
-import { readWave, WAVE_LIMITS, writeWave, type Sound, type WaveRefusal } from './wave.js';
+import type { Refusal } from '../document/refusal.js';
+import { readWave, WAVE_LIMITS, writeWave, type Sound } from './wave.js';
 
 /** Longest dialogue clip, in minutes, and the shortest, in seconds. */
 export const CLIP_LIMITS = { maxMinutes: 30, minSeconds: 0.05 } as const;
@@ -18,7 +19,7 @@ export interface Truth {
 }
 
 /** Decoded sound to the truth, or why it cannot be used. */
-export function truthOfSound({ channels, sampleRate, notes = [] }: Sound, report?: (done: number) => void): Truth | WaveRefusal {
+export function truthOfSound({ channels, sampleRate, notes = [] }: Sound, report?: (done: number) => void): Truth | Refusal {
   if (channels.length < 1 || channels.length > WAVE_LIMITS.channels)
     return {
       refusal: `This recording has ${channels.length} channels. It may have 1 to ${WAVE_LIMITS.channels}: mix it down and drop it again.`,
@@ -40,7 +41,7 @@ export function truthOfSound({ channels, sampleRate, notes = [] }: Sound, report
 }
 
 /** Decodes a wave file to the truth, or says why not. */
-export function truthOfWave(bytes: Uint8Array): Truth | WaveRefusal {
+export function truthOfWave(bytes: Uint8Array): Truth | Refusal {
   const sound = readWave(bytes);
   return 'refusal' in sound ? sound : truthOfSound(sound);
 }

@@ -4,6 +4,7 @@
  * Interface and Data Specifications 1.0" (IBM and Microsoft, 1991) and its 1994 revision
  * for extensible formats.
  */
+import type { Refusal } from '../document/refusal.js';
 
 export interface Sound {
   readonly sampleRate: number;
@@ -16,10 +17,6 @@ export interface Sound {
 /** What is said of a file that breaks off, and where. */
 export const brokenOff = (seconds: number, meantSeconds?: number): string =>
   `This file breaks off after ${seconds.toFixed(1)} s${meantSeconds === undefined ? '' : ` of ${meantSeconds.toFixed(1)} s`}: what is there was taken. If that is not all of it, copy or save it again.`;
-
-export interface WaveRefusal {
-  readonly refusal: string;
-}
 
 const FORMAT_PCM = 1;
 const FORMAT_FLOAT = 3;
@@ -62,7 +59,7 @@ export function looksLikeWave(bytes: Uint8Array): boolean {
 }
 
 /** Reads a wave file; a refusal says what is wrong with it. A file cut off in the middle is read as far as it goes. */
-export function readWave(bytes: Uint8Array): Sound | WaveRefusal {
+export function readWave(bytes: Uint8Array): Sound | Refusal {
   if (!looksLikeWave(bytes))
     return { refusal: 'This is not a WAV file: it does not begin as one. Save the recording as WAV and drop it again.' };
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -95,7 +92,7 @@ export function readWave(bytes: Uint8Array): Sound | WaveRefusal {
   return { refusal: 'This WAV file has no sound in it. Save the recording again and drop it here.' };
 }
 
-function readSamples(view: DataView, wave: WaveFormat, start: number, length: number): Sound | WaveRefusal {
+function readSamples(view: DataView, wave: WaveFormat, start: number, length: number): Sound | Refusal {
   const { channels, sampleRate, bits } = wave;
   const read = readerFor(wave);
   if (!read)

@@ -5,7 +5,7 @@
 import { isNumberWithin } from '../document/checks.js';
 import type { DocumentKind } from '../document/documentKind.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
-import { maybeFaultOfLook, maybeFaultOfStyle, picturesOfLook, type Look } from './art.js';
+import { maybeFaultOfLook, maybeFaultOfStyle, picturesOfLook, type Look } from '../draw/art.js';
 import { maybeFaultOfHead, picturesOfHead, type ChartHead } from './head.js';
 import { measureLook } from './measureLook.js';
 import { REST, type SoundGroup } from './soundGroups.js';

@@ -1,11 +1,11 @@
 /** What can be done to a chart. Like a scene's commands: a patch, or a refusal that says why not. */
-import { putRecord, type Patch, type PutOp } from '../document/patch.js';
+import { putsOf, type Patch, type PutOp } from '../document/patch.js';
 import { sameJson } from '../document/documentKind.js';
 import type { Reason } from '../document/reasons.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import type { MouthShape } from '../draw/mouthShape.js';
-import type { IdSource, Refusal } from '../scene/commands.js';
-import { PLACEMENT_LIMITS, type BuiltArt, type Look, type Placement } from './art.js';
+import type { IdSource, Refusal } from '../document/refusal.js';
+import { PLACEMENT_LIMITS, type BuiltArt, type Look, type Placement } from '../draw/art.js';
 import {
   chartSettings,
   checkChart,
@@ -26,7 +26,7 @@ export const MAX_DRAWINGS = 200;
 
 const NOT_THERE = 'That drawing is no longer in the chart.';
 
-const put = putRecord<ChartDocument>;
+const put = putsOf<ChartDocument>();
 
 const putDrawing = (before: Drawing | null, after: Drawing | null): PutOp => put('drawings', before, after);
 

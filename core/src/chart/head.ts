@@ -4,7 +4,7 @@
  */
 import { isHash, isNumberWithin } from '../document/checks.js';
 import { BUILT_HEAD_MOUTH, BUILT_HEAD_SIZE, maybeFaultOfHeadShape, PLAIN_HEAD, type HeadShape } from '../draw/headShape.js';
-import type { Box } from './art.js';
+import type { Box } from '../draw/art.js';
 
 /** Where the mouth's cross sits on the head, how large one unit of the chart is there, and its turn in degrees. */
 export interface MouthPlace {

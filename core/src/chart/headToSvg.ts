@@ -4,7 +4,7 @@ import { artFigure } from '../draw/artFigure.js';
 import { headFigure } from '../draw/headShape.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import { chartSettings, jawDropOf, type ChartDocument, type Drawing } from './chart.js';
-import type { Look } from './art.js';
+import type { Look } from '../draw/art.js';
 import type { ChartHead, MouthPlace } from './head.js';
 
 const image = (href: string, x: number, y: number, width: number, height: number): string =>

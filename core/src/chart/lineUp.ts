@@ -5,7 +5,7 @@
  */
 import { boxOfLook } from '../draw/artFigure.js';
 import type { Point } from '../draw/mouthGeometry.js';
-import type { Look, Placement } from './art.js';
+import type { Look, Placement } from '../draw/art.js';
 import { restDrawing, type ChartDocument, type Drawing } from './chart.js';
 
 /** By the top edge and middle of what is drawn; by the crosses; as they were on the page they were cut from. */

@@ -3,7 +3,7 @@ import { measureShape, type MouthMeasures } from '../draw/measures.js';
 import { boxOfArt } from '../draw/artFigure.js';
 import { measurePicture } from '../picture/measurePicture.js';
 import { rasterOfMarks } from '../picture/paintMarks.js';
-import type { Art, DrawnArt, Look } from './art.js';
+import type { Art, DrawnArt, Look } from '../draw/art.js';
 
 /** Pixels a unit when a drawn mouth is measured. */
 const PER_UNIT = 2;

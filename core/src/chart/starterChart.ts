@@ -1,7 +1,7 @@
 /** Charts to begin with: 3, 6, 9, 13 or 16 built mouths in a style of our own. */
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import { STARTER_SHAPES } from '../draw/mouthShape.js';
-import { AS_IT_IS } from './art.js';
+import { AS_IT_IS } from '../draw/art.js';
 import { KEYCAPS, PLAIN_DRAWING, type ChartDocument, type Drawing } from './chart.js';
 import { DEFAULT_SOUND_GROUPS, REST, SIXTEEN_SOUND_GROUPS } from './soundGroups.js';
 

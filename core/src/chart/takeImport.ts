@@ -1,8 +1,8 @@
 /** Found mouths into a chart: where they lie on its square, and which drawings they take the place of. */
 import { boxOfLook } from '../draw/artFigure.js';
-import type { IdSource, Refusal } from '../scene/commands.js';
-import { putRecord, type Patch } from '../document/patch.js';
-import type { Look, PlacedArt, Placement } from './art.js';
+import type { IdSource, Refusal } from '../document/refusal.js';
+import { putsOf, type Patch } from '../document/patch.js';
+import type { Look, PlacedArt, Placement } from '../draw/art.js';
 import { PLAIN_DRAWING, type ChartDocument, type Drawing } from './chart.js';
 import { addDrawings, checkedPatch, type NewDrawing } from './commands.js';
 
@@ -85,7 +85,7 @@ export function takeImported(chart: ChartDocument, rows: readonly ImportRow[], n
     };
     return [{ drawing, after }];
   });
-  const puts = ops.map(({ drawing, after }) => putRecord<ChartDocument>('drawings', drawing, after));
+  const puts = ops.map(({ drawing, after }) => putsOf<ChartDocument>()('drawings', drawing, after));
   const fresh = rows
     .filter((row) => row.inPlaceOf === undefined)
     .map(({ inPlaceOf: _none, ...row }) => ({ ...row, groups: row.groups.filter((group) => !taken.has(group)) }));

@@ -1,6 +1,6 @@
 /** Charts as they were kept before mouths could be drawn or placed, brought up to date. */
 import type { MouthShape } from '../draw/mouthShape.js';
-import { AS_IT_IS } from './art.js';
+import { AS_IT_IS } from '../draw/art.js';
 import { PLAIN_DRAWING, type ChartDocument, type Drawing } from './chart.js';
 import type { ChartHead } from './head.js';
 

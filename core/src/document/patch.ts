@@ -51,9 +51,19 @@ export interface Patch {
 /** The step of undo that a patch belongs to. */
 export const stepOf = (patch: Patch): string => patch.step ?? patch.id;
 
-/** Adds (`before` null), changes, or removes (`after` null) a record of a document's table. */
-export function putRecord<D>(table: keyof D & string, before: DocumentRecord | null, after: DocumentRecord | null): PutOp {
-  return { op: 'put', table, id: (after ?? before)!.id, before, after };
+/** What a table of a document holds. */
+export type RecordOf<D, T extends keyof D> = D[T] extends readonly (infer R extends DocumentRecord)[] ? R : never;
+
+/** Adds (`before` null), changes, or removes (`after` null) a record of a table of a document. */
+export type PutRecord<D> = <T extends keyof D & string>(table: T, before: RecordOf<D, T> | null, after: RecordOf<D, T> | null) => PutOp;
+
+/**
+ * How records of one kind of document are put.
+ * @example putsOf<SceneDocument>()('marks', null, { id: 'm1', characterId: 'odette', frame: 3, text: 'oo' })
+ *   // { op: 'put', table: 'marks', id: 'm1', before: null, after: { … } }
+ */
+export function putsOf<D>(): PutRecord<D> {
+  return (table, before, after) => ({ op: 'put', table, id: (after ?? before)!.id, before, after });
 }
 
 /** A patch that does not fit the document it is applied to. */

@@ -1,5 +1,5 @@
 /** Any drawing as a figure, and the box it fills. */
-import type { Art, Box, DrawnArt, Look } from '../chart/art.js';
+import type { Art, Box, DrawnArt, Look } from './art.js';
 import { mouthFigure, type Figure, type MouthStyle } from './mouthFigure.js';
 import { mouthGeometry, type Node } from './mouthGeometry.js';
 import { pathOfMark, ringsOfMark } from './penLine.js';

@@ -1,6 +1,6 @@
 /** The eraser: lines part where it went, fills lose what it covered. */
 import polygonClipping, { type MultiPolygon, type Ring } from 'polygon-clipping';
-import type { FillMark, LineMark, Mark } from '../chart/art.js';
+import type { FillMark, LineMark, Mark } from './art.js';
 import { outlineOfLine } from './penLine.js';
 
 const pairs = (ring: readonly number[]): Ring =>

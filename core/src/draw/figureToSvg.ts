@@ -1,5 +1,5 @@
 /** Figures written as SVG, for pictures and for the page. */
-import type { Placement } from '../chart/art.js';
+import type { Placement } from './art.js';
 import type { Figure, FigurePath, FigurePicture } from './mouthFigure.js';
 
 function escaped(text: string): string {

@@ -1,6 +1,6 @@
 /** The outline of a pen line: thick where the pen was pressed, thin where it was not. */
 import { getStroke } from 'perfect-freehand';
-import type { LineMark, Mark } from '../chart/art.js';
+import type { LineMark, Mark } from './art.js';
 
 /** How far the width gives way to the pressure, 0 to 1. */
 const THINNING = 0.6;

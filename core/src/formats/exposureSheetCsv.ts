@@ -9,7 +9,7 @@ import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
 import { placedSounds, placedWords } from '../scene/placedSounds.js';
 import { frameNumber, sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
 import { chartStretchAt } from '../scene/trackCharts.js';
-import { exposuresOfTrack, maybeExposureAt } from '../sheet/exposures.js';
+import { exposuresOfTrack, maybeExposureAt } from '../scene/exposures.js';
 import { formatTimecode } from '../time/timecode.js';
 import { sampleAtFrame } from '../time/samples.js';
 

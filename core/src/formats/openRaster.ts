@@ -4,7 +4,7 @@
  * `name`, `x`, `y`, `opacity`, and a layer's `src`.
  */
 import { SaxesParser } from 'saxes';
-import type { Refusal } from '../scene/commands.js';
+import type { Refusal } from '../document/refusal.js';
 import { drawingsAmong, maybeLayerChoice, type Layer, type LayerChoice } from './layerLevels.js';
 
 export interface OpenRasterLayer {

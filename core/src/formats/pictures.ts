@@ -9,7 +9,7 @@ import { faceToSvg } from '../chart/headToSvg.js';
 import { MOUTH_BOX } from '../draw/mouthFigure.js';
 import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
 import { chartStretchAt } from '../scene/trackCharts.js';
-import { exposuresOfTrack } from '../sheet/exposures.js';
+import { exposuresOfTrack } from '../scene/exposures.js';
 
 export interface PictureOptions {
   /** Letters, spaces, `-` and `_`; no digits. */

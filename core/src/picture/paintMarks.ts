@@ -1,5 +1,5 @@
 /** Pen marks as pixels, without a browser: for measuring a drawn mouth and for filling an area between lines. */
-import type { Box, DrawnArt, Mark } from '../chart/art.js';
+import type { Box, DrawnArt, Mark } from '../draw/art.js';
 import { ringsOfMark } from '../draw/penLine.js';
 import { emptyMask, type Mask, type Raster } from './raster.js';
 

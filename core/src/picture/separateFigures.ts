@@ -1,5 +1,5 @@
 /** Many mouths on one picture: the separate figures, or the cells of a grid, in reading order. */
-import type { Box } from '../chart/art.js';
+import type { Box } from '../draw/art.js';
 import { areasOf } from './areas.js';
 import { figureOf } from './ground.js';
 import { type Raster } from './raster.js';

@@ -5,18 +5,18 @@
  * be seen stays: lips that meet, meet.
  */
 import type { ChartDocument } from '../chart/chart.js';
-import { putRecord, type Patch, type PatchOp } from '../document/patch.js';
+import { putsOf, type Patch, type PatchOp } from '../document/patch.js';
 import { fullRules } from '../keying/rules.js';
-import { exposuresOfTrack } from '../sheet/exposures.js';
+import { exposuresOfTrack } from './exposures.js';
 import { formatFrameRate, isFrameRate, sameFrameRate, SAMPLE_RATE, type FrameRate } from '../time/frameRate.js';
 import { framesToHold } from '../time/samples.js';
 import { MAX_SCENE_FRAMES } from './checkScene.js';
 import { clipEnd } from './clipPlace.js';
-import type { IdSource, Refusal } from './commands.js';
+import type { IdSource, Refusal } from '../document/refusal.js';
 import { sceneSettings, type Exposure, type SceneDocument, type Track } from './sceneDocument.js';
 import { chartStretches } from './trackCharts.js';
 
-const put = putRecord<SceneDocument>;
+const put = putsOf<SceneDocument>();
 
 export interface RateChange {
   readonly patch: Patch;

@@ -7,7 +7,7 @@
 import type { HeardFrames } from '../audio/frameLevels.js';
 import type { ChartDocument } from '../chart/chart.js';
 import { restDrawing } from '../chart/chart.js';
-import { applyPatch, mergePatches, putRecord, type Patch, type PutOp } from '../document/patch.js';
+import { applyPatch, mergePatches, putsOf, type Patch, type PutOp } from '../document/patch.js';
 import { sameJson } from '../document/documentKind.js';
 import type { Reason } from '../document/reasons.js';
 import { DEFAULT_RULES } from '../keying/rules.js';
@@ -15,19 +15,9 @@ import { SAMPLE_RATE } from '../time/frameRate.js';
 import { frameAtSample, framesToHold, sampleAtFrame } from '../time/samples.js';
 import { MAX_SCENE_FRAMES } from './checkScene.js';
 import { clipEnd, clipStart, GAIN_LIMITS, type Recording } from './clipPlace.js';
-import { isRefusal, type IdSource, type Refusal } from './commands.js';
+import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
 import { keyPencil } from './pencil.js';
-import {
-  SCENE_KIND,
-  sceneSettings,
-  type Clip,
-  type Exposure,
-  type SceneDocument,
-  type ScenePhoneme,
-  type SceneSettings,
-  type SceneWord,
-  type Track,
-} from './sceneDocument.js';
+import { SCENE_KIND, sceneSettings, type Clip, type Exposure, type SceneDocument, type Track } from './sceneDocument.js';
 
 /** What may be said of a clip beside its place. */
 export type ClipChanges = Partial<Pick<Clip, 'gainDb' | 'muted' | 'soloed' | 'script' | 'language' | 'characterId'>>;
@@ -35,7 +25,7 @@ export type ClipChanges = Partial<Pick<Clip, 'gainDb' | 'muted' | 'soloed' | 'sc
 /** The least that a trim leaves of a clip, in samples: a hundredth of a second. */
 const SHORTEST_CLIP = SAMPLE_RATE / 100;
 
-const put = putRecord<SceneDocument>;
+const put = putsOf<SceneDocument>();
 
 const gone: Refusal = { refusal: 'That recording is no longer in the scene.' };
 
@@ -49,7 +39,7 @@ function growthFor(scene: SceneDocument, clip: Clip): PutOp[] | Refusal {
     return {
       refusal: `“${clip.fileName}” would end at frame ${end}. A scene may have ${MAX_SCENE_FRAMES} frames: place it earlier, or trim it.`,
     };
-  return end > settings.lengthFrames ? [put('settings', settings, { ...settings, lengthFrames: end } as SceneSettings)] : [];
+  return end > settings.lengthFrames ? [put('settings', settings, { ...settings, lengthFrames: end })] : [];
 }
 
 /** A changed clip with the growth it needs; a patch without ops when nothing changes. */
@@ -171,8 +161,7 @@ export function replaceTake(scene: SceneDocument, id: string, take: Recording, n
   const cut = (table: 'words' | 'phonemes'): PutOp[] =>
     scene[table].flatMap((record) => {
       if (record.clip !== id || record.toSample <= take.lengthSamples) return [];
-      if (record.fromSample < take.lengthSamples)
-        return [put(table, record, { ...record, toSample: take.lengthSamples } as SceneWord | ScenePhoneme)];
+      if (record.fromSample < take.lengthSamples) return [put(table, record, { ...record, toSample: take.lengthSamples })];
       lost.add(record.id);
       return [put(table, record, null)];
     });
@@ -186,7 +175,7 @@ function withoutPlays(scene: SceneDocument, lost: ReadonlySet<string>): PutOp[] 
   if (lost.size === 0) return [];
   return scene.exposures.flatMap((exposure) => {
     const plays = exposure.plays.filter((sound) => !lost.has(sound));
-    return plays.length === exposure.plays.length ? [] : [put('exposures', exposure, { ...exposure, plays } as Exposure)];
+    return plays.length === exposure.plays.length ? [] : [put('exposures', exposure, { ...exposure, plays })];
   });
 }
 
@@ -223,12 +212,12 @@ export function setLength(scene: SceneDocument, lengthFrames: number, newId: IdS
   }
   const exposures = scene.exposures.flatMap((exposure) => {
     if (exposure.to <= lengthFrames) return [];
-    return [put('exposures', exposure, exposure.from >= lengthFrames ? null : ({ ...exposure, to: lengthFrames } as Exposure))];
+    return [put('exposures', exposure, exposure.from >= lengthFrames ? null : { ...exposure, to: lengthFrames })];
   });
   return {
     id: newId(),
     reason: 'scene.length',
-    ops: [...exposures, put('settings', settings, { ...settings, lengthFrames } as SceneSettings)],
+    ops: [...exposures, put('settings', settings, { ...settings, lengthFrames })],
   };
 }
 

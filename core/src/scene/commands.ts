@@ -2,13 +2,13 @@
  * What can be done to a scene. Commands are pure: they answer with a patch, or with a
  * refusal that says why not. Ids of new records come from the caller.
  */
+import type { IdSource, Refusal } from '../document/refusal.js';
 import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
-import type { DocumentRecord } from '../document/documentKind.js';
 import { sameJson } from '../document/documentKind.js';
-import { putRecord, type Patch, type PatchOp } from '../document/patch.js';
+import { putsOf, type Patch, type PatchOp } from '../document/patch.js';
 import { checkRules, type KeyingRules } from '../keying/rules.js';
 import type { Reading } from '../reading/reading.js';
-import { exposuresOfTrack, maybeExposureAt } from '../sheet/exposures.js';
+import { exposuresOfTrack, maybeExposureAt } from './exposures.js';
 import { chartStretchAt } from './trackCharts.js';
 import {
   sceneSettings,
@@ -18,21 +18,9 @@ import {
   type ScenePhoneme,
   type SceneSettings,
   type SceneWord,
-  type Track,
 } from './sceneDocument.js';
 
-export interface Refusal {
-  /** A sentence for the user. */
-  readonly refusal: string;
-}
-
-export type IdSource = () => string;
-
-export function isRefusal(result: unknown): result is Refusal {
-  return typeof result === 'object' && result !== null && 'refusal' in result;
-}
-
-const put = putRecord<SceneDocument>;
+const put = putsOf<SceneDocument>();
 
 /** Puts a drawing at a frame, in ink, held to the end of the exposure that was there. */
 export function putDrawing(
@@ -57,10 +45,10 @@ export function putDrawing(
   if (there.drawing === drawing && there.inked) return { refusal: 'That mouth is inked here already.' };
   if (there.from === frame || there.drawing === drawing) {
     const plays = there.drawing === drawing ? there.plays : [];
-    return { id: newId(), reason, ops: [put('exposures', there, { ...there, drawing, inked: true, plays } as Exposure)] };
+    return { id: newId(), reason, ops: [put('exposures', there, { ...there, drawing, inked: true, plays })] };
   }
   const added: Exposure = { id: newId(), track, from: frame, to: there.to, drawing, inked: true, plays: [] };
-  return { id: newId(), reason, ops: [put('exposures', there, { ...there, to: frame } as Exposure), put('exposures', null, added)] };
+  return { id: newId(), reason, ops: [put('exposures', there, { ...there, to: frame }), put('exposures', null, added)] };
 }
 
 /** Inks the exposure at a frame, or turns it back to pencil. */
@@ -75,7 +63,7 @@ export function setInk(
   return {
     id: newId(),
     reason: inked ? 'exposure.ink' : 'exposure.pencil',
-    ops: [put('exposures', there, { ...there, inked } as Exposure)],
+    ops: [put('exposures', there, { ...there, inked })],
   };
 }
 
@@ -87,7 +75,7 @@ export function inkSpan(
 ): Patch | Refusal {
   const ops = exposuresOfTrack(scene, track)
     .filter((exposure) => exposure.from < to && exposure.to > from && exposure.inked !== inked)
-    .map((exposure) => put('exposures', exposure, { ...exposure, inked } as Exposure));
+    .map((exposure) => put('exposures', exposure, { ...exposure, inked }));
   if (ops.length === 0) return { refusal: inked ? 'All of it is inked already.' : 'There is no ink here to turn back to pencil.' };
   return { id: newId(), reason: inked ? 'exposure.ink' : 'exposure.pencil', ops };
 }
@@ -98,20 +86,20 @@ export function setRules(scene: SceneDocument, trackId: string, rules: KeyingRul
   if (!track) return { refusal: 'That track is no longer in the scene.' };
   const [fault] = checkRules(rules);
   if (fault) return { refusal: fault };
-  return { id: newId(), reason: 'track.rules', ops: [put('tracks', track, { ...track, rules } as Track)] };
+  return { id: newId(), reason: 'track.rules', ops: [put('tracks', track, { ...track, rules })] };
 }
 
 /** Changes the line that a clip speaks. */
 export function setScript(scene: SceneDocument, clipId: string, script: string, newId: IdSource): Patch | Refusal {
   const clip = scene.clips.find((candidate) => candidate.id === clipId);
   if (!clip) return { refusal: 'That recording is no longer in the scene.' };
-  return { id: newId(), reason: 'clip.script', ops: [put('clips', clip, { ...clip, script } as Clip)] };
+  return { id: newId(), reason: 'clip.script', ops: [put('clips', clip, { ...clip, script })] };
 }
 
 /** Changes the scene's title or first frame number. */
 export function setSettings(scene: SceneDocument, changes: Partial<Pick<SceneSettings, 'title' | 'firstFrame'>>, newId: IdSource): Patch {
   const before = sceneSettings(scene);
-  return { id: newId(), reason: 'scene.settings', ops: [put('settings', before, { ...before, ...changes } as SceneSettings)] };
+  return { id: newId(), reason: 'scene.settings', ops: [put('settings', before, { ...before, ...changes })] };
 }
 
 /** The records of a reading under a clip. Their ids follow from the clip's, so that reading again changes records instead of replacing them. */
@@ -147,7 +135,7 @@ export function takeReading(scene: SceneDocument, clipId: string, reading: Readi
   const records = readingRecords(clipId, reading);
   const { notSpeech: _, ...said } = clip;
   const clipRead: Clip = { ...said, readOf: clip.audio, ...(reading.notSpeech ? { notSpeech: reading.notSpeech } : {}) };
-  const replace = (table: 'words' | 'phonemes', fresh: readonly DocumentRecord[]): PatchOp[] => {
+  const replace = (table: 'words' | 'phonemes', fresh: readonly (SceneWord | ScenePhoneme)[]): PatchOp[] => {
     const old = new Map(
       (scene[table] as readonly (SceneWord | ScenePhoneme)[])
         .filter((record) => record.clip === clipId)
@@ -163,7 +151,7 @@ export function takeReading(scene: SceneDocument, clipId: string, reading: Readi
   const known = new Set([...scene.phonemes.filter((phoneme) => phoneme.clip !== clipId), ...records.phonemes].map((phoneme) => phoneme.id));
   const exposures = scene.exposures.flatMap((exposure) => {
     const plays = exposure.plays.filter((id) => known.has(id));
-    return plays.length === exposure.plays.length ? [] : [put('exposures', exposure, { ...exposure, plays } as Exposure)];
+    return plays.length === exposure.plays.length ? [] : [put('exposures', exposure, { ...exposure, plays })];
   });
   return {
     id: newId(),

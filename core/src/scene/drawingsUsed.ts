@@ -1,6 +1,6 @@
 /** Where a scene shows the drawings of a chart, and putting another in a drawing's place. */
-import { putRecord, type Patch } from '../document/patch.js';
-import type { IdSource } from './commands.js';
+import { putsOf, type Patch } from '../document/patch.js';
+import type { IdSource } from '../document/refusal.js';
 import type { Exposure, SceneDocument } from './sceneDocument.js';
 import { chartStretches } from './trackCharts.js';
 
@@ -23,7 +23,7 @@ export function replaceDrawing(scene: SceneDocument, chartId: string, drawing: s
     .filter((exposure) => exposure.drawing === drawing)
     .map((exposure) => {
       const after: Exposure = { ...exposure, drawing: by };
-      return putRecord<SceneDocument>('exposures', exposure, after);
+      return putsOf<SceneDocument>()('exposures', exposure, after);
     });
   return { id: newId(), reason: 'drawing.replace', ops };
 }

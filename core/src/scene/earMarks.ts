@@ -2,13 +2,13 @@
  * Marking by ear: what is heard, written down at its frame, and turned into a reading. The
  * whole job can be done without the recogniser, before it, after it or instead of it.
  */
-import { putRecord, type Patch, type PutOp } from '../document/patch.js';
+import { putsOf, type Patch, type PutOp } from '../document/patch.js';
 import { isVowel, type StressedSymbol } from '../phonetics/phonemes.js';
 import { maybeHeardSounds } from '../phonetics/spelledSounds.js';
 import type { Reading, ReadPhoneme, ReadWord } from '../reading/reading.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 import { frameAtSample, sampleAtFrame } from '../time/samples.js';
-import type { IdSource, Refusal } from './commands.js';
+import type { IdSource, Refusal } from '../document/refusal.js';
 import { clipStart } from './clipPlace.js';
 import { sceneSettings, type Clip, type EarMark, type SceneDocument } from './sceneDocument.js';
 
@@ -24,7 +24,7 @@ const SHORTEST_SILENCE = 0.1;
 /** A vowel takes so many times the share of a consonant in a word. */
 const VOWEL_SHARE = 2;
 
-const put = (before: EarMark | null, after: EarMark | null): PutOp => putRecord<SceneDocument>('marks', before, after);
+const put = (before: EarMark | null, after: EarMark | null): PutOp => putsOf<SceneDocument>()('marks', before, after);
 
 const marksOf = (scene: SceneDocument, characterId: string): readonly EarMark[] =>
   scene.marks.filter((mark) => mark.characterId === characterId);

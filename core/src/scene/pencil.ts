@@ -4,31 +4,22 @@
  */
 import type { HeardFrames } from '../audio/frameLevels.js';
 import { hasSizes, restDrawing, type ChartDocument } from '../chart/chart.js';
-import { sameJson } from '../document/documentKind.js';
-import { putRecord, type Patch, type PutOp } from '../document/patch.js';
+import type { Patch } from '../document/patch.js';
 import type { InkedSpan, Keyed, KeyingJob, NotShown } from '../keying/keyingJob.js';
 import { keySounds } from '../keying/keySounds.js';
 import { betweenFloorAndPeak, rangeOfLoudness } from '../keying/loudnessCurve.js';
 import { framesByLoudness, isKeyedByLoudness } from '../keying/ruledParts.js';
 import { fullRules, type KeyingRules } from '../keying/rules.js';
-import { exposuresOfTrack } from '../sheet/exposures.js';
-import type { IdSource, Refusal } from './commands.js';
+import { exposuresOfTrack } from './exposures.js';
+import type { IdSource, Refusal } from '../document/refusal.js';
+import { exchangedPencil, type Held } from './exchangePencil.js';
 import { placedPhrases, placedSounds, type PlacedSound } from './placedSounds.js';
 import { sceneSettings, type Exposure, type SceneDocument, type Track } from './sceneDocument.js';
 import { chartStretches, type ChartStretch } from './trackCharts.js';
 
-const put = putRecord<SceneDocument>;
-
 interface Frames {
   readonly from: number;
   readonly to: number;
-}
-
-interface Held {
-  readonly from: number;
-  readonly to: number;
-  readonly drawing: string;
-  readonly plays: readonly string[];
 }
 
 /** The plans of several charts as one: each for its own stretches, cut where the chart changes. */
@@ -138,7 +129,14 @@ export function keyPencil(
     [...current.flatMap((exposure) => outsideOf(exposure, scope)), ...within].sort((a, b) => a.from - b.from),
     new Set(stretches.map((stretch) => stretch.from)),
   );
-  return { patch: { id: newId(), reason: 'pencil.key', ops: exchanged(current, fresh, trackId, newId) }, notShown };
+  return {
+    patch: {
+      id: newId(),
+      reason: 'pencil.key',
+      ops: exchangedPencil(scene, { track: trackId, current, fresh, isWhole: first <= 0 && last === Infinity }, newId),
+    },
+    notShown,
+  };
 }
 
 const overlaps = ({ from, to }: Frames, scope: Frames): boolean => from < scope.to && to > scope.from;
@@ -176,19 +174,6 @@ function plannedPencil(
     plays: plays.map((index) => sounds[index]!.id),
   }));
   return { held: [...planned, ...unheard], notShown };
-}
-
-/** What makes pencil into other pencil; exposures that start at the same frame keep their ids. */
-function exchanged(current: readonly Exposure[], fresh: readonly Held[], track: string, newId: IdSource): PutOp[] {
-  const there = new Map(current.map((exposure) => [exposure.from, exposure]));
-  const puts: PutOp[] = [];
-  for (const { from, to, drawing, plays } of fresh) {
-    const before = there.get(from);
-    there.delete(from);
-    const after: Exposure = { id: before?.id ?? newId(), track, inked: false, from, to, drawing, plays };
-    if (!before || !sameJson(before, after)) puts.push(put('exposures', before ?? null, after));
-  }
-  return [...[...there.values()].map((exposure) => put('exposures', exposure, null)), ...puts];
 }
 
 /** Neighbours that share a drawing are one exposure, but not across a change of chart. */
@@ -229,5 +214,9 @@ export function erasePencil(
       .sort((one, other) => one.from - other.from),
     new Set(stretches.map((stretch) => stretch.from)),
   );
-  return { id: newId(), reason: 'pencil.erase', ops: exchanged(pencilled, emptied, track, newId) };
+  return {
+    id: newId(),
+    reason: 'pencil.erase',
+    ops: exchangedPencil(scene, { track, current: pencilled, fresh: emptied, isWhole: false }, newId),
+  };
 }

@@ -4,12 +4,12 @@
  * trimmed.
  */
 import { sameJson } from '../document/documentKind.js';
-import { putRecord, type Patch } from '../document/patch.js';
+import { putsOf, type Patch } from '../document/patch.js';
 import type { RuledPhrase } from '../keying/keyingJob.js';
 import { checkRules, fullRules, type KeyingRules } from '../keying/rules.js';
 import { sampleAtFrame } from '../time/samples.js';
 import { clipStart } from './clipPlace.js';
-import type { IdSource, Refusal } from './commands.js';
+import type { IdSource, Refusal } from '../document/refusal.js';
 import { placedPhrases } from './placedSounds.js';
 import { sceneSettings, type Clip, type SceneDocument, type Track } from './sceneDocument.js';
 
@@ -61,7 +61,7 @@ export function setPhraseRules(
     const { phrases: before = [], ...bare } = clip;
     const phrases = withRules(before, span.from, span.to, own);
     const after: Clip = phrases.length > 0 ? { ...bare, phrases } : bare;
-    return sameJson(before, phrases) ? [] : [putRecord<SceneDocument>('clips', clip, after)];
+    return sameJson(before, phrases) ? [] : [putsOf<SceneDocument>()('clips', clip, after)];
   });
   return { id: newId(), reason: 'phrase.rules', ops };
 }

@@ -1,13 +1,13 @@
 /** Changing the chart of a track from a frame on, up to the next change. */
 import { maybeDrawing, maybeDrawingOfGroup, restDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
 import { measureLook } from '../chart/measureLook.js';
-import { putRecord, type Patch, type PutOp } from '../document/patch.js';
-import { exposuresOfTrack } from '../sheet/exposures.js';
-import type { IdSource, Refusal } from './commands.js';
-import { sceneSettings, type Exposure, type SceneDocument, type Track, type TrackView } from './sceneDocument.js';
+import { putsOf, type Patch, type PutOp } from '../document/patch.js';
+import { exposuresOfTrack } from './exposures.js';
+import type { IdSource, Refusal } from '../document/refusal.js';
+import { sceneSettings, type SceneDocument, type Track, type TrackView } from './sceneDocument.js';
 import { chartStretchAt } from './trackCharts.js';
 
-const put = putRecord<SceneDocument>;
+const put = putsOf<SceneDocument>();
 
 /**
  * The drawing of another chart that stands for one: the one that plays its first sound group,
@@ -27,7 +27,7 @@ export function counterpart(drawing: Drawing | undefined, to: ChartDocument): Dr
 function changedViews(scene: SceneDocument, track: Track, frame: number, chartId: string, newId: IdSource): PutOp[] {
   const views = scene.views.filter((view) => view.track === track.id);
   const there = views.find((view) => view.from === frame);
-  if (frame === 0) return [put('tracks', track, { ...track, chartId } as Track)];
+  if (frame === 0) return [put('tracks', track, { ...track, chartId })];
   const before = views.findLast((view) => view.from < frame)?.chartId ?? track.chartId;
   if (before === chartId) return there ? [put('views', there, null)] : [];
   const after: TrackView = there ? { ...there, chartId } : { id: newId(), track: track.id, from: frame, chartId };
@@ -67,11 +67,11 @@ export function switchChart(
     if (exposure.to <= frame || exposure.from >= stretch.to) continue;
     const drawing = counterpart(maybeDrawing(from, exposure.drawing), to).id;
     if (exposure.from >= frame) {
-      if (drawing !== exposure.drawing) ops.push(put('exposures', exposure, { ...exposure, drawing } as Exposure));
+      if (drawing !== exposure.drawing) ops.push(put('exposures', exposure, { ...exposure, drawing }));
       continue;
     }
-    ops.push(put('exposures', exposure, { ...exposure, to: frame } as Exposure));
-    ops.push(put('exposures', null, { ...exposure, id: newId(), from: frame, drawing } as Exposure));
+    ops.push(put('exposures', exposure, { ...exposure, to: frame }));
+    ops.push(put('exposures', null, { ...exposure, id: newId(), from: frame, drawing }));
   }
   return { id: newId(), reason: 'track.chart', ops };
 }

@@ -1,12 +1,12 @@
 /** One mouth over a span of frames, in ink: what a keycap does to what is selected. */
 import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
-import { putRecord, type Patch, type PatchOp } from '../document/patch.js';
-import type { IdSource, Refusal } from '../scene/commands.js';
+import { putsOf, type Patch, type PatchOp } from '../document/patch.js';
+import type { IdSource, Refusal } from '../document/refusal.js';
 import { frameNumber, type Exposure, type SceneDocument } from '../scene/sceneDocument.js';
 import { chartStretchAt } from '../scene/trackCharts.js';
-import { exposuresOfTrack } from './exposures.js';
+import { exposuresOfTrack } from '../scene/exposures.js';
 
-const put = (before: Exposure | null, after: Exposure | null): PatchOp => putRecord<SceneDocument>('exposures', before, after);
+const put = (before: Exposure | null, after: Exposure | null): PatchOp => putsOf<SceneDocument>()('exposures', before, after);
 
 /**
  * Puts a drawing over `[from, to)`, frames. What lies inside gives way, ink too, for this is

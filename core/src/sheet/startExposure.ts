@@ -1,9 +1,9 @@
 /** Where an exposure starts, moved by hand: from then on it is ink. */
-import { putRecord, type Patch } from '../document/patch.js';
-import type { IdSource, Refusal } from '../scene/commands.js';
-import { sceneSettings, type Exposure, type SceneDocument } from '../scene/sceneDocument.js';
+import { putsOf, type Patch } from '../document/patch.js';
+import type { IdSource, Refusal } from '../document/refusal.js';
+import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
 import { chartStretchAt } from '../scene/trackCharts.js';
-import { exposuresOfTrack } from './exposures.js';
+import { exposuresOfTrack } from '../scene/exposures.js';
 
 /**
  * Moves the start of the exposure that starts at frame `from` to frame `to`, as far as leaves
@@ -27,11 +27,11 @@ export function startExposure(
   const touches = before?.to === from;
   const least = touches ? before.from + 1 : (before?.to ?? stretch?.from ?? 0);
   const start = Math.max(least, Math.min(moved.to - 1, to));
-  const put = putRecord<SceneDocument>;
+  const put = putsOf<SceneDocument>();
   const reason = 'exposure.start';
   if (start === from) return { id: newId(), reason, ops: [] };
-  const giving = touches ? [put('exposures', before, { ...before, to: start } as Exposure)] : [];
-  const taking = put('exposures', moved, { ...moved, from: start, inked: true } as Exposure);
+  const giving = touches ? [put('exposures', before, { ...before, to: start })] : [];
+  const taking = put('exposures', moved, { ...moved, from: start, inked: true });
   // The one that gives way goes first, so that the two never overlap.
   return { id: newId(), reason, ops: start > from ? [taking, ...giving] : [...giving, taking] };
 }

@@ -29,6 +29,7 @@ import {
   type SampleSpan,
   type ScriptLanguage,
   type Truth,
+  type Refusal,
 } from '@zest-jaw/core';
 import { alignStretch, atSpeed, heardAt, mostWords, wordsOf, type Alignment } from './alignStretch.js';
 import { arpabetOfFrench } from './frenchPhonemes.js';
@@ -38,10 +39,6 @@ import { vocabularyOf, type KnownWord, type Speech } from './vocabulary.js';
 
 /** A share of the work done, 0 to 1, and what is being done, for the user. */
 export type ReportProgress = (done: number, doing: string) => void;
-
-export interface ReadRefusal {
-  readonly refusal: string;
-}
 
 export interface ReadOptions extends Partial<Speech> {
   /** How the script is spelled: in the recogniser's language, or in IPA. */
@@ -196,7 +193,7 @@ async function findWords(
   return { segments, words, missed: [...missed, ...script.slice(next)], silent, score: sum / time };
 }
 
-function refuseSilence(truth: Truth): ReadRefusal | undefined {
+function refuseSilence(truth: Truth): Refusal | undefined {
   const level = peakLevel(floatsOf16Bit(truth.samples), SAMPLE_RATE);
   if (level >= SILENT_BELOW_DB) return undefined;
   return {
@@ -235,7 +232,7 @@ export async function readTrack(
   script: string | undefined,
   report: ReportProgress = () => undefined,
   { pronunciations = new Map(), accent = PLAIN_ACCENT, spelling = recogniser.language }: ReadOptions = {},
-): Promise<Reading | ReadRefusal> {
+): Promise<Reading | Refusal> {
   const silent = refuseSilence(truth);
   if (silent) return silent;
   report(0.05, 'Preparing the recording');
@@ -272,12 +269,7 @@ export async function readTrack(
 }
 
 /** Sounds without words, by syllables. What is not speech is left out and told. */
-async function readSounds(
-  recogniser: Recogniser,
-  truth: Truth,
-  samples: Float32Array,
-  report: ReportProgress,
-): Promise<Reading | ReadRefusal> {
+async function readSounds(recogniser: Recogniser, truth: Truth, samples: Float32Array, report: ReportProgress): Promise<Reading | Refusal> {
   if (recogniser.language !== 'en') return { refusal: 'Reading without a script works for English only. Type the line as it is spoken.' };
   const { stretches, steady } = stretchesOf(samples);
   const speed = speedForPitch(voicePitch(samples));

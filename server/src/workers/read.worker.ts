@@ -1,7 +1,16 @@
 /** Reads recordings in a thread of its own; the model is opened once a language and kept warm. */
 import type { MessagePort } from 'node:worker_threads';
-import { readingWithin, truthOfWave, waysByWord, type Accent, type Pronunciation, type Reading, type ScriptLanguage } from '@zest-jaw/core';
-import { openRecogniser, readTrack, type Language, type ReadRefusal, type Recogniser } from '@zest-jaw/engine';
+import {
+  readingWithin,
+  truthOfWave,
+  waysByWord,
+  type Accent,
+  type Pronunciation,
+  type Reading,
+  type Refusal,
+  type ScriptLanguage,
+} from '@zest-jaw/core';
+import { openRecogniser, readTrack, type Language, type Recogniser } from '@zest-jaw/engine';
 
 export interface ReadTask {
   /** A 48 kHz wave file. */
@@ -43,7 +52,7 @@ export default async function read({
   pronunciations,
   accent,
   progress,
-}: ReadTask): Promise<Reading | ReadRefusal> {
+}: ReadTask): Promise<Reading | Refusal> {
   progress?.postMessage([0.02, 'Opening the recogniser']);
   const recogniser = await recogniserOf(modelOf(language));
   const truth = truthOfWave(wave);

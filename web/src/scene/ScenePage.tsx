@@ -209,11 +209,18 @@ function useReading(
 ): { reading: JobView | undefined; readAgain: OpenScene['readAgain'] } {
   const [jobId, setJobId] = useState(view.reading && !hasEnded(view.reading) ? view.reading.id : undefined);
   const followed = useJob(jobId);
-  const reading = followed ?? view.reading ?? undefined;
   const ended = followed !== undefined && hasEnded(followed);
+  const [takenIn, setTakenIn] = useState<string>();
   useEffect(() => {
-    if (ended) session.refresh().catch((error: unknown) => toast.error(sentenceOf(error)));
-  }, [ended, session]);
+    if (!ended) return;
+    session
+      .refresh()
+      .catch((error: unknown) => toast.error(sentenceOf(error)))
+      .finally(() => setTakenIn(jobId));
+  }, [ended, jobId, session]);
+  // It is under way until it is here: undo would take back something else before.
+  const reading: JobView | undefined =
+    ended && takenIn !== jobId ? { ...followed, state: 'running' } : (followed ?? view.reading ?? undefined);
   const readAgain = useCallback(
     async (clipId: string, parts?: readonly ClipPart[]) => {
       await session.flush();

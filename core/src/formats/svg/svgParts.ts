@@ -2,8 +2,8 @@
  * The mouths of an SVG: its groups or layers, each written as an SVG of its own on the same
  * canvas, with what it refers to and nothing else.
  */
-import type { Box } from '../../chart/art.js';
-import type { Refusal } from '../../scene/commands.js';
+import type { Box } from '../../draw/art.js';
+import type { Refusal } from '../../document/refusal.js';
 import { drawingsAmong, maybeLayerChoice, type Layer, type LayerChoice } from '../layerLevels.js';
 import { readSvg, SVG_LIMITS, type SvgNode } from './svgTree.js';
 

@@ -4,7 +4,7 @@
  * drawing is written again from the tree.
  */
 import { SaxesParser } from 'saxes';
-import type { Refusal } from '../../scene/commands.js';
+import type { Refusal } from '../../document/refusal.js';
 import { cascaded, maybeTransformAttribute, MOST_MATCHES, rulesOf, type Styled } from './cascade.js';
 
 export interface SvgNode {

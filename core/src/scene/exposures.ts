@@ -1,5 +1,5 @@
 /** Looking things up on a track. Exposures are sorted and disjoint, so bisection finds them. */
-import type { Exposure, SceneDocument } from '../scene/sceneDocument.js';
+import type { Exposure, SceneDocument } from './sceneDocument.js';
 
 const remembered = new WeakMap<readonly Exposure[], Map<string, readonly Exposure[]>>();
 

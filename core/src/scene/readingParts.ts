@@ -1,8 +1,8 @@
 /** Parts of a clip read again: which part of the script each is, and a new reading put in the place of the old. */
-import { scriptOfWords } from './scriptOfWords.js';
-import { scriptWords } from './scriptWords.js';
-import type { Reading, ReadPhoneme } from './reading.js';
-import type { Clip, SceneDocument } from '../scene/sceneDocument.js';
+import { scriptOfWords } from '../reading/scriptOfWords.js';
+import { scriptWords } from '../reading/scriptWords.js';
+import type { Reading, ReadPhoneme } from '../reading/reading.js';
+import type { Clip, SceneDocument } from './sceneDocument.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 
 /** Samples of the recording, half-open. */

@@ -1,10 +1,10 @@
 /** Filling the area between pen lines at a point, as one pours colour: flood on a grid, then trace the edge. */
 import { contours } from 'd3-contour';
-import type { Box, FillMark, Mark } from '../chart/art.js';
-import { gridSize, maskOfMark, type Grid } from '../picture/paintMarks.js';
-import { flooded } from '../picture/ground.js';
-import { emptyMask } from '../picture/raster.js';
-import type { Point } from './mouthGeometry.js';
+import type { Box, FillMark, Mark } from '../draw/art.js';
+import { gridSize, maskOfMark, type Grid } from './paintMarks.js';
+import { flooded } from './ground.js';
+import { emptyMask } from './raster.js';
+import type { Point } from '../draw/mouthGeometry.js';
 
 /** Pixels a unit of the grid that is flooded. */
 const PER_UNIT = 4;

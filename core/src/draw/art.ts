@@ -3,10 +3,10 @@
  * placed picture. Art has units of its own (a picture's are its pixels); a placement takes
  * them to the chart's square, whose origin is the middle of the upper lip.
  */
-import type { MouthStyle } from '../draw/mouthFigure.js';
-import type { Point } from '../draw/mouthGeometry.js';
-import { maybeFaultOfShape, type MouthShape } from '../draw/mouthShape.js';
-import type { MouthMeasures } from '../draw/measures.js';
+import type { MouthStyle } from './mouthFigure.js';
+import type { Point } from './mouthGeometry.js';
+import { maybeFaultOfShape, type MouthShape } from './mouthShape.js';
+import type { MouthMeasures } from './measures.js';
 import { isHash, isNumberWithin } from '../document/checks.js';
 
 export interface Box {
