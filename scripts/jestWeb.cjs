@@ -1,6 +1,9 @@
 /** What browsers have and jsdom has not. */
+const { deserialize, serialize } = require('node:v8');
 const { TextDecoder, TextEncoder } = require('node:util');
-Object.assign(globalThis, { TextDecoder, TextEncoder });
+// By way of bytes, so that what comes out is of this realm as messages are of theirs.
+const structuredClone = (value) => deserialize(serialize(value));
+Object.assign(globalThis, { TextDecoder, TextEncoder, structuredClone });
 
 // jsdom's blobs cannot be read as bytes.
 if (typeof Blob !== 'undefined' && !Blob.prototype.arrayBuffer)

@@ -257,7 +257,8 @@ export { maybePhraseRules, setPhraseRules } from './scene/phraseRules.js';
 export { HEARD_BLOCK, heardWaves, maybeHeard, maybeLevelAt, type HeardWave, type PyramidOf } from './scene/heardScene.js';
 export { newScene, type NewScene } from './scene/newScene.js';
 export { cutIntoSystems, type Span, type Stretch, type Systems, type SystemStretch } from './scene/phrases.js';
-export { exposureSheetCsv, HOLD_BAR, type SheetTrack } from './formats/exposureSheetCsv.js';
+export { exposureSheetCells, exposureSheetCsv, exposureSheetHeadings, HOLD_BAR } from './formats/exposureSheetCsv.js';
+export { exposureSheetRows, type SheetCell, type SheetRow, type SheetTrack } from './sheet/exposureSheet.js';
 export {
   checkPictureOptions,
   looksOfFrames,

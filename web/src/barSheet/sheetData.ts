@@ -10,6 +10,7 @@ import {
   placedNotSpeech,
   placedSounds,
   maybeFeel,
+  maybeDrawing,
   placedPhrases,
   placedWords,
   sceneSettings,
@@ -109,6 +110,8 @@ export interface SheetData {
   readonly framesPerSecond: number;
 }
 
+const NO_GROUPS: ChartDocument['groups'] = [];
+
 export const NO_GROUP_COLOUR = '#a79e8b';
 
 /** Words surer than this need no second listen. */
@@ -124,85 +127,131 @@ export function colourOfDrawing(chart: ChartDocument, drawing: Drawing): string 
   return chart.groups.find((group) => group.id === drawing.groups[0])?.colour ?? NO_GROUP_COLOUR;
 }
 
-export function sheetExposures(scene: SceneDocument, trackId: string, charts: ReadonlyMap<string, ChartDocument>): SheetExposure[] {
-  const faces = new Map(
-    [...charts].flatMap(([id, chart]) =>
-      chart.drawings.map(
-        (drawing) => [mouthKey(id, drawing.id), { label: drawing.label, colour: colourOfDrawing(chart, drawing) }] as const,
-      ),
-    ),
-  );
-  return chartStretches(scene, trackId).flatMap(({ from, to, chartId }) =>
-    exposuresOfTrack(scene, trackId)
-      .filter((exposure) => exposure.from >= from && exposure.from < to)
-      .map((exposure) => {
-        const mouth = mouthKey(chartId, exposure.drawing);
-        return { ...exposure, mouth, ...(faces.get(mouth) ?? { label: exposure.drawing, colour: NO_GROUP_COLOUR }) };
-      }),
-  );
+interface Face {
+  readonly mouth: string;
+  readonly label: string;
+  readonly colour: string;
 }
 
-/** @param charts the charts the track uses, by id */
-export function sheetData(
+/** How each exposure was shown on some charts: what has not changed is not made again. */
+const shownBefore = new WeakMap<ReadonlyMap<string, ChartDocument>, WeakMap<Exposure, SheetExposure>>();
+
+export function sheetExposures(scene: SceneDocument, trackId: string, charts: ReadonlyMap<string, ChartDocument>): SheetExposure[] {
+  let shown = shownBefore.get(charts);
+  if (!shown) shownBefore.set(charts, (shown = new WeakMap()));
+  const faces = new Map<string, Face>();
+  const faceOf = (chartId: string, id: string): Face => {
+    const mouth = mouthKey(chartId, id);
+    let face = faces.get(mouth);
+    if (!face) {
+      const chart = charts.get(chartId);
+      const drawing = chart && maybeDrawing(chart, id);
+      const seen = drawing ? { label: drawing.label, colour: colourOfDrawing(chart, drawing) } : { label: id, colour: NO_GROUP_COLOUR };
+      faces.set(mouth, (face = { mouth, ...seen }));
+    }
+    return face;
+  };
+  const stretches = chartStretches(scene, trackId);
+  let at = 0;
+  return exposuresOfTrack(scene, trackId).map((exposure) => {
+    while (at + 1 < stretches.length && stretches[at + 1]!.from <= exposure.from) at += 1;
+    const face = faceOf(stretches[at]?.chartId ?? '', exposure.drawing);
+    const before = shown.get(exposure);
+    if (before?.mouth === face.mouth) return before;
+    const made = { ...exposure, ...face };
+    shown.set(exposure, made);
+    return made;
+  });
+}
+
+/** What was made last is given again while it would be made of the same things. */
+function remembering<Made>(): (of: readonly unknown[], make: () => Made) => Made {
+  let last: { readonly of: readonly unknown[]; readonly made: Made } | undefined;
+  return (of, make) => {
+    if (!last || last.of.length !== of.length || last.of.some((one, index) => one !== of[index])) last = { of, made: make() };
+    return last.made;
+  };
+}
+
+export interface SheetOptions {
+  readonly showsLoudness?: boolean;
+  readonly nameOf?: (characterId: string) => string;
+  readonly ownFeels?: readonly Feel[];
+  /** Those of the others who speak, too. */
+  readonly allCharts?: ReadonlyMap<string, ChartDocument>;
+}
+
+export type MakeSheetData = (
   scene: SceneDocument,
   trackId: string,
   charts: ReadonlyMap<string, ChartDocument>,
   waves: readonly PlacedWave[],
-  {
-    showsLoudness = false,
-    nameOf = () => '',
-    ownFeels = [],
-    allCharts = charts,
-  }: {
-    showsLoudness?: boolean;
-    nameOf?: (characterId: string) => string;
-    ownFeels?: readonly Feel[];
-    /** Those of the others who speak, too. */
-    allCharts?: ReadonlyMap<string, ChartDocument>;
-  } = {},
-): SheetData {
-  const { frameRate, firstFrame } = sceneSettings(scene);
-  const frames = (sample: number): number => framePositionOfSample(frameRate, sample);
-  const track = scene.tracks.find((candidate) => candidate.id === trackId);
-  const groups = charts.get(track?.chartId ?? '')?.groups ?? [];
-  const speaker = track?.characterId ?? '';
-  return {
-    words: placedWords(scene, speaker).map(({ id, clip, text, from, to, confidence, guessed }) => ({
-      clip,
-      id,
-      text,
-      confidence,
-      guessed,
-      from: frames(from),
-      to: frames(to),
-    })),
-    sounds: placedSounds(scene, speaker).map(({ id, symbol, from, to }) => ({
-      id,
-      symbol,
-      ipa: ipaOf(symbol),
-      from: frames(from),
-      to: frames(to),
-      colour: maybeGroupOfPhoneme(groups, symbol)?.colour ?? NO_GROUP_COLOUR,
-    })),
-    notSpeech: placedNotSpeech(scene, speaker).map(({ from, to }) => ({ from: frames(from), to: frames(to) })),
-    exposures: sheetExposures(scene, trackId, charts),
-    others: scene.tracks
-      .filter(({ id }) => id !== trackId)
-      .map(({ id, characterId }) => ({ track: id, name: nameOf(characterId), exposures: sheetExposures(scene, id, allCharts) })),
-    feels: placedPhrases(scene, speaker).map(({ from, to, rules }) => ({
-      from: frames(from),
-      to: frames(to),
-      name: maybeFeel(rules, [...FEELS, ...ownFeels])?.name ?? (rules.source === 'loudness' ? 'by loudness' : 'own feel'),
-    })),
-    marks: scene.marks.filter((mark) => mark.characterId === speaker),
-    chartChanges: chartStretches(scene, trackId)
-      .slice(1)
-      .map((stretch) => stretch.from),
-    clips: layClips(scene, nameOf),
-    waves,
-    characterId: speaker,
-    showsLoudness,
-    firstFrame,
-    framesPerSecond: Math.round(frameRate.num / frameRate.den),
+  options?: SheetOptions,
+) => SheetData;
+
+/**
+ * Gathers the data of one sheet over and over: a mouth that changes makes no word, no sound
+ * and no other mouth again.
+ */
+export function sheetGatherer(): MakeSheetData {
+  const [words, sounds, places, exposures, others] = [
+    remembering<SheetData['words']>(),
+    remembering<SheetData['sounds']>(),
+    remembering<Pick<SheetData, 'notSpeech' | 'feels' | 'clips'>>(),
+    remembering<SheetData['exposures']>(),
+    remembering<SheetData['others']>(),
+  ];
+  return (scene, trackId, charts, waves, { showsLoudness = false, nameOf = () => '', ownFeels = [], allCharts = charts } = {}) => {
+    const settings = sceneSettings(scene);
+    const { frameRate, firstFrame } = settings;
+    const frames = (sample: number): number => framePositionOfSample(frameRate, sample);
+    const track = scene.tracks.find((candidate) => candidate.id === trackId);
+    const groups = charts.get(track?.chartId ?? '')?.groups ?? NO_GROUPS;
+    const speaker = track?.characterId ?? '';
+    const inFrames = <T extends { readonly from: number; readonly to: number }>(span: T): T => ({
+      ...span,
+      from: frames(span.from),
+      to: frames(span.to),
+    });
+    return {
+      words: words([scene.words, scene.clips, settings, speaker], () => placedWords(scene, speaker).map(inFrames)),
+      sounds: sounds([scene.phonemes, scene.clips, settings, speaker, groups], () =>
+        placedSounds(scene, speaker).map(({ id, symbol, from, to }) => ({
+          id,
+          symbol,
+          ipa: ipaOf(symbol),
+          from: frames(from),
+          to: frames(to),
+          colour: maybeGroupOfPhoneme(groups, symbol)?.colour ?? NO_GROUP_COLOUR,
+        })),
+      ),
+      ...places([scene.clips, settings, speaker, ownFeels, nameOf], () => ({
+        notSpeech: placedNotSpeech(scene, speaker).map(inFrames),
+        feels: placedPhrases(scene, speaker).map(({ from, to, rules }) => ({
+          from: frames(from),
+          to: frames(to),
+          name: maybeFeel(rules, [...FEELS, ...ownFeels])?.name ?? (rules.source === 'loudness' ? 'by loudness' : 'own feel'),
+        })),
+        clips: layClips(scene, nameOf),
+      })),
+      exposures: exposures([scene.exposures, scene.views, scene.tracks, trackId, charts], () => sheetExposures(scene, trackId, charts)),
+      others: others([scene.exposures, scene.views, scene.tracks, trackId, allCharts, nameOf], () =>
+        scene.tracks
+          .filter(({ id }) => id !== trackId)
+          .map(({ id, characterId }) => ({ track: id, name: nameOf(characterId), exposures: sheetExposures(scene, id, allCharts) })),
+      ),
+      marks: scene.marks.filter((mark) => mark.characterId === speaker),
+      chartChanges: chartStretches(scene, trackId)
+        .slice(1)
+        .map((stretch) => stretch.from),
+      waves,
+      characterId: speaker,
+      showsLoudness,
+      firstFrame,
+      framesPerSecond: Math.round(frameRate.num / frameRate.den),
+    };
   };
 }
+
+/** The data of a sheet that is gathered once. */
+export const sheetData: MakeSheetData = (...of) => sheetGatherer()(...of);

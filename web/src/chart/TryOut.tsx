@@ -11,7 +11,7 @@ import { openPlayer } from '../sound/player.js';
 import { openPlayhead } from '../sound/playhead.js';
 import { Round } from '../ui/Round.js';
 import { useKeys } from '../ui/useKeys.js';
-import { keySoundsInWorker } from '../workers/heavy.js';
+import { keyer } from '../workers/keyer.js';
 import { openSlowSound } from '../workers/slowSound.js';
 import { useOpenChart } from './openChart.js';
 import { useOwnLine, useShippedLine, type TryOutLine } from './tryOutLine.js';
@@ -26,9 +26,10 @@ function useKeyed(line: TryOutLine | undefined): readonly KeyedExposure[] {
     if (!planned) return undefined;
     let wanted = true;
     const { sounds, frameRate, lengthFrames, rules } = planned.line;
-    void keySoundsInWorker({ sounds, frameRate, lengthFrames, rules, chart: planned.chart }).then(
-      (keyed) => wanted && setExposures(keyed.exposures),
-    );
+    keyer
+      .sounds({ sounds, frameRate, lengthFrames, rules, chart: planned.chart })
+      .then((keyed) => wanted && setExposures(keyed.exposures))
+      .catch((error: unknown) => toast.error(sentenceOf(error)));
     return () => void (wanted = false);
   }, [planned]);
   return exposures;

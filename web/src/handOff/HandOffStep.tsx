@@ -2,7 +2,9 @@
 import {
   checkPictureOptions,
   looksOfFrames,
-  exposureSheetCsv,
+  exposureSheetCells,
+  exposureSheetHeadings,
+  exposureSheetRows,
   hasEnded,
   type JobView,
   maybeDrawing,
@@ -19,6 +21,7 @@ import { Mouth } from '../mouth/Mouth.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
+import { keyer } from '../workers/keyer.js';
 
 const SIZES = [
   ['1920x1080', '1920 × 1080'],
@@ -160,9 +163,12 @@ function PicturesCard(): ReactElement {
   );
 }
 
+/** Rows of the sheet that are shown before it is saved. */
+const PREVIEWED = 21;
+
 function SheetCard(): ReactElement {
   const { document, allCharts, characters } = useOpenScene();
-  const { title } = sceneSettings(document);
+  const { title, lengthFrames } = sceneSettings(document);
   // Everybody who speaks, beside one another.
   const tracks = useMemo(
     () =>
@@ -172,16 +178,24 @@ function SheetCard(): ReactElement {
       }),
     [document.tracks, characters, allCharts],
   );
-  const csv = useMemo(() => exposureSheetCsv(document, tracks), [document, tracks]);
-  const rows = csv
-    .split('\r\n')
-    .slice(0, 22)
-    .map((row) => row.split(','));
-  const download = (): void => {
-    const url = URL.createObjectURL(new Blob([csv], { type: 'text/csv' }));
-    save(url, `${title}.csv`);
-    // The browser reads the blob after the click has returned.
-    setTimeout(() => URL.revokeObjectURL(url), 10_000);
+  const rows = useMemo(
+    () => exposureSheetRows(document, tracks, { to: Math.min(lengthFrames, PREVIEWED) }),
+    [document, tracks, lengthFrames],
+  );
+  const download = async (): Promise<void> => {
+    try {
+      const csv = await keyer.sheet(
+        document,
+        allCharts,
+        tracks.map(({ trackId, name }) => [trackId, name] as const),
+      );
+      const url = URL.createObjectURL(new Blob([csv], { type: 'text/csv' }));
+      save(url, `${title}.csv`);
+      // The browser reads the blob after the click has returned.
+      setTimeout(() => URL.revokeObjectURL(url), 10_000);
+    } catch (error) {
+      toast.error(sentenceOf(error));
+    }
   };
   return (
     <section className="flex min-h-0 flex-col rounded-[14px] border border-rule bg-sheet p-5" aria-labelledby="sheet-title">
@@ -193,7 +207,7 @@ function SheetCard(): ReactElement {
         <table className="w-full text-[13px]">
           <thead className="bg-word text-left">
             <tr>
-              {rows[0]!.map((cell) => (
+              {exposureSheetHeadings(tracks).map((cell) => (
                 <th key={cell} className="px-2 py-1 font-semibold">
                   {tracks.length === 1 ? cell.replace(`${tracks[0]!.name} `, '') : cell}
                 </th>
@@ -201,9 +215,9 @@ function SheetCard(): ReactElement {
             </tr>
           </thead>
           <tbody>
-            {rows.slice(1).map((row, index) => (
-              <tr key={index} className="border-t border-rule-soft text-ink-soft">
-                {row.map((cell, column) => (
+            {rows.map((row) => (
+              <tr key={row.frame} className="border-t border-rule-soft text-ink-soft">
+                {exposureSheetCells(row).map((cell, column) => (
                   <td key={column} className="h-[24px] px-2">
                     {cell}
                   </td>
@@ -213,7 +227,7 @@ function SheetCard(): ReactElement {
           </tbody>
         </table>
       </div>
-      <Button weight="main" className="self-start" onClick={download}>
+      <Button weight="main" className="self-start" onClick={() => void download()}>
         <Download size={17} aria-hidden /> Save sheet
       </Button>
     </section>

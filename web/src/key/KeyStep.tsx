@@ -19,12 +19,12 @@ import {
   startExposure,
   FEELS,
   type HeardFrames,
-  type KeyingScope,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import { lazy, Suspense, useCallback, useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
+import { sentenceOf } from '../api/http.js';
 import { phraseAt } from '../barSheet/phraseAt.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { SheetStep } from '../scene/SheetStep.js';
@@ -32,7 +32,7 @@ import { SceneContext, useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
-import { keyInWorker } from '../workers/heavy.js';
+import { keyer } from '../workers/keyer.js';
 import { CribFigures } from './CribFigures.js';
 import { EaselAtPlayhead } from './EaselAtPlayhead.js';
 import { PencilMenu, type Part, type PencilAction } from './PencilMenu.js';
@@ -151,11 +151,11 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
       selected ? inkSpan(now, { track: track.id, ...selected, inked }, newId) : setInk(now, { track: track.id, frame, inked }, newId),
     );
   };
-  const keyAgain = async (scope: KeyingScope = {}): Promise<void> => {
+  const keyAgain = async (scope: { readonly from?: number; readonly to?: number } = {}): Promise<void> => {
     setKeying(true);
     try {
       const before = session.store.getState().document;
-      const keyed = await keyInWorker(before, track.id, charts, { ...scope, heard });
+      const keyed = await keyer.key({ scene: before, trackId: track.id, charts, heard }, scope);
       if (isRefusal(keyed)) {
         session.change(keyed);
         return;
@@ -172,6 +172,8 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
           action: { label: 'Which, and why', onClick: () => setNotShown(missing) },
         });
       else toast.success(changed === 0 ? 'The pencil is already as the rules have it.' : 'The pencil is keyed again; the ink stayed.');
+    } catch (error) {
+      toast.error(sentenceOf(error));
     } finally {
       setKeying(false);
     }

@@ -2,7 +2,6 @@
 import {
   fullRules,
   ipaOf,
-  keyingJobOf,
   maybeDrawing,
   maybeExposureAt,
   type Explanation,
@@ -11,11 +10,13 @@ import {
   type HeardFrames,
 } from '@zest-jaw/core';
 import { useEffect, useState, type ReactElement } from 'react';
+import { toast } from 'sonner';
+import { sentenceOf } from '../api/http.js';
 import type { SheetSound } from '../barSheet/sheetData.js';
 import { useFrame, useOpenScene } from '../scene/sceneContext.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { SidePanel } from './SidePanel.js';
-import { explainInWorker } from '../workers/heavy.js';
+import { keyer } from '../workers/keyer.js';
 
 const offsetInWords = (offset: number): string => {
   const size = Math.abs(offset);
@@ -30,7 +31,7 @@ function soundsUnder({ from, to, inked, plays }: Exposure, sounds: readonly Shee
 }
 
 export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; onClose: () => void }): ReactElement {
-  const { document, track, chart, data } = useOpenScene();
+  const { document, track, chart, chartId, charts, data } = useOpenScene();
   const frame = useFrame();
   const exposure = maybeExposureAt(data.exposures, frame);
   const [told, setTold] = useState<{ readonly of: string; readonly why: ExposureReason }>();
@@ -38,13 +39,14 @@ export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; o
   useEffect(() => {
     let wanted = true;
     if (!exposure || !of) return;
-    void explainInWorker(keyingJobOf(document, track, chart, heard), { from: exposure.from, inked: exposure.inked }).then((why) => {
-      if (wanted) setTold({ of, why });
-    });
+    keyer
+      .why({ scene: document, trackId: track.id, charts, heard }, chartId, exposure)
+      .then((why) => wanted && why && setTold({ of, why }))
+      .catch((error: unknown) => toast.error(sentenceOf(error)));
     return () => void (wanted = false);
     // The same exposure has the same reasons wherever the playhead is in it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [document, track, chart, heard, of]);
+  }, [document, track.id, chart, charts, heard, of]);
   const why = told && told.of === of ? told.why : undefined;
   const drawing = exposure && maybeDrawing(chart, exposure.drawing);
   const sounds = exposure ? soundsUnder(exposure, data.sounds, fullRules(track.rules).leadFrames) : [];

@@ -1,9 +1,11 @@
 /** The plan as though nothing were inked, to key by hand against. It keys nothing. */
-import { applyPatch, isRefusal, SCENE_KIND, type HeardFrames, type KeyingRules, type SceneDocument } from '@zest-jaw/core';
+import { isRefusal, type HeardFrames, type KeyingRules } from '@zest-jaw/core';
 import { useEffect, useState } from 'react';
+import { toast } from 'sonner';
+import { sentenceOf } from '../api/http.js';
 import { sheetExposures, type SheetExposure } from '../barSheet/sheetData.js';
 import { useOpenScene } from '../scene/sceneContext.js';
-import { keyInWorker } from '../workers/heavy.js';
+import { keyer } from '../workers/keyer.js';
 
 export function useCrib(isWanted: boolean, rules: KeyingRules, heard: HeardFrames | undefined): readonly SheetExposure[] | undefined {
   const { document, track, charts } = useOpenScene();
@@ -12,15 +14,12 @@ export function useCrib(isWanted: boolean, rules: KeyingRules, heard: HeardFrame
   useEffect(() => {
     if (!isWanted) return;
     let current = true;
-    // A scene without a mouth in it, so that nothing the hand has done moves the plan.
-    const bare: SceneDocument = {
-      ...document,
-      exposures: document.exposures.filter((exposure) => exposure.track !== track.id),
-      tracks: document.tracks.map((one) => (one.id === track.id ? { ...one, rules } : one)),
-    };
-    void keyInWorker(bare, track.id, charts, { heard }).then((keyed) => {
-      if (current && !isRefusal(keyed)) setCrib(sheetExposures(applyPatch(SCENE_KIND, bare, keyed.patch), track.id, charts));
-    });
+    keyer
+      .crib({ scene: document, trackId: track.id, charts, heard }, rules)
+      .then((exposures) => {
+        if (current && exposures && !isRefusal(exposures)) setCrib(sheetExposures({ ...document, exposures }, track.id, charts));
+      })
+      .catch((error: unknown) => toast.error(sentenceOf(error)));
     return () => void (current = false);
     // What the hand keys does not change the crib.
     // eslint-disable-next-line react-hooks/exhaustive-deps

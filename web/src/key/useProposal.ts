@@ -2,13 +2,10 @@
 import {
   applyPatch,
   isRefusal,
-  mergePatches,
   SCENE_KIND,
   framesPerSecond,
   maybePhraseRules,
   sceneSettings,
-  setPhraseRules,
-  setRules,
   type HeardFrames,
   type KeyingRules,
   type Patch,
@@ -18,11 +15,11 @@ import {
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
+import { sentenceOf } from '../api/http.js';
 import { phraseAt } from '../barSheet/phraseAt.js';
 import { sheetExposures, type SheetData } from '../barSheet/sheetData.js';
 import { useOpenScene } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
-import { keyInWorker } from '../workers/heavy.js';
+import { keyer } from '../workers/keyer.js';
 import { useChartChanges } from './useChartChanges.js';
 
 /** What rules are tried on: the whole track, or the selected frames, else the phrase at the playhead. */
@@ -142,29 +139,21 @@ export function useProposal(heard: HeardFrames | undefined): Proposal {
     const ask = ++latest.current;
     if (!wanted) return;
     const { rules, span } = wanted;
-    const ruled = span
-      ? setPhraseRules(document, { track: track.id, ...span, rules }, newId)
-      : setRules(document, track.id, rules ?? track.rules, newId);
-    if (isRefusal(ruled)) {
-      toast.message(ruled.refusal);
-      // Nothing is tried that cannot be.
-      void Promise.resolve().then(() => setWanted((now) => (now === wanted ? undefined : now)));
-      return;
-    }
-    const ruledScene = applyPatch(SCENE_KIND, document, ruled);
-    void keyInWorker(ruledScene, track.id, charts, { heard }).then((keyed) => {
-      // A later wish has gone out meanwhile: this answer is stale.
-      if (ask !== latest.current) return;
-      if (isRefusal(keyed)) toast.message(keyed.refusal);
-      else
-        setPlanned({
-          track: track.id,
-          before: document,
-          after: applyPatch(SCENE_KIND, ruledScene, keyed.patch),
-          patch: ruled.ops.length > 0 ? mergePatches(ruled, keyed.patch) : keyed.patch,
-        });
-    });
-  }, [wanted, document, track.id, track.rules, charts, heard]);
+    keyer
+      .tryRules({ scene: document, trackId: track.id, charts, heard }, rules, span)
+      .then((patch) => {
+        // A later wish has gone out meanwhile: this answer is stale.
+        if (ask !== latest.current || patch === undefined) return;
+        if (!isRefusal(patch)) {
+          setPlanned({ track: track.id, before: document, after: applyPatch(SCENE_KIND, document, patch), patch });
+          return;
+        }
+        toast.message(patch.refusal);
+        // Nothing is tried that cannot be.
+        setWanted((now) => (now === wanted ? undefined : now));
+      })
+      .catch((error: unknown) => toast.error(sentenceOf(error)));
+  }, [wanted, document, track.id, charts, heard]);
 
   const leave = useCallback(() => {
     setWanted(undefined);

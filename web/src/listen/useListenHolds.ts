@@ -1,17 +1,19 @@
 /** What the pointer takes hold of in Listen: clips, slid and trimmed, and ear marks; each drag is one step of undo. */
-import { moveEarMark, pencilKeyed, slideClip, trimClip, type Patch, type Refusal, type SceneDocument } from '@zest-jaw/core';
+import { moveEarMark, slideClip, trimClip, type Patch, type Refusal, type SceneDocument } from '@zest-jaw/core';
 import { useMemo } from 'react';
 import type { Hold, Holds } from '../barSheet/BarSheet.js';
 import { maybeClipAt } from '../barSheet/clipLane.js';
 import type { Hit } from '../barSheet/plan.js';
 import { useOpenScene } from '../scene/sceneContext.js';
+import { useKeyAfter } from '../scene/useChangeAndKey.js';
 import { newId } from '../session/documentSession.js';
 
 /** Pixels around an ear mark's tick, and over its text, that take hold of it. */
 const MARK_REACH = { before: 5, after: 30 } as const;
 
 export function useListenHolds(onChooseClip: (clip: string) => void): Holds {
-  const { data, session, allCharts, heardOf } = useOpenScene();
+  const { data, session } = useOpenScene();
+  const keyAfter = useKeyAfter();
   return useMemo(() => {
     /** A drag: live changes that give way to one another, keyed once at its end, or taken back. */
     const dragged = (change: (scene: SceneDocument, hit: Hit) => Patch | Refusal | undefined, keyed: boolean): Hold => {
@@ -24,8 +26,8 @@ export function useListenHolds(onChooseClip: (clip: string) => void): Holds {
           if (patch && session.change(patch)) moved = true;
         },
         end: () => {
-          if (moved && keyed) session.change(pencilKeyed(now(), allCharts, newId, heardOf));
           session.squash(mark);
+          if (moved && keyed) keyAfter();
         },
         cancel: () => {
           session.squash(mark);
@@ -70,5 +72,5 @@ export function useListenHolds(onChooseClip: (clip: string) => void): Holds {
       return held && (held.part === 'whole' ? 'grab' : 'ew-resize');
     };
     return { takeHold, cursor };
-  }, [data, session, allCharts, heardOf, onChooseClip]);
+  }, [data, session, keyAfter, onChooseClip]);
 }

@@ -30,7 +30,7 @@ import { api, sendJson, sentenceOf } from '../api/http.js';
 import { useJob } from '../api/job.js';
 import { useProductions } from '../api/queries.js';
 import { readPalette } from '../barSheet/palette.js';
-import { sheetData } from '../barSheet/sheetData.js';
+import { sheetGatherer } from '../barSheet/sheetData.js';
 import { useOwnFeels } from '../key/useOwnFeels.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
 import { loadPictures } from '../mouth/pictures.js';
@@ -289,10 +289,12 @@ function SceneSteps({ view, charts: chartViews, productions, session, chartSessi
   const chart = charts.get(chartId);
   const chartSession = chartSessions.get(chartId);
   const character = production?.characters.find((candidate) => candidate.id === track?.characterId);
-  const data = useMemo(() => {
-    const nameOf = (id: string): string => production?.characters.find((one) => one.id === id)?.name ?? 'Somebody';
-    return track ? sheetData(document, track.id, charts, waves, { showsLoudness, nameOf, ownFeels, allCharts }) : undefined;
-  }, [document, track, charts, allCharts, waves, showsLoudness, production, ownFeels]);
+  const nameOf = useCallback((id: string): string => production?.characters.find((one) => one.id === id)?.name ?? 'Somebody', [production]);
+  const [gather] = useState(sheetGatherer);
+  const data = useMemo(
+    () => (track ? gather(document, track.id, charts, waves, { showsLoudness, nameOf, ownFeels, allCharts }) : undefined),
+    [gather, document, track, charts, allCharts, waves, showsLoudness, nameOf, ownFeels],
+  );
   const speaking = useSpeakingCharts(document, allCharts, chartViews);
   const pictures = usePictures(speaking);
   // The theme is a dependency, for palette and sprites are read from it; so are the pictures that have come.

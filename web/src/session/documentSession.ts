@@ -26,6 +26,7 @@ import {
 } from '@zest-jaw/core';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { api, sendJson, sentenceOf } from '../api/http.js';
+import { rememberStep } from './lineage.js';
 import { pastUpTo, withOlderPatches, withPage, type Past } from './pastSteps.js';
 import { maybeRebase, withWhatFits } from './rebase.js';
 import { answerOfBody, answerOfError, type ConflictCause, type SendAnswer } from './saving.js';
@@ -68,6 +69,10 @@ export interface DocumentSession<D> {
   mark(): number;
   /** Ends the gesture begun at a mark. */
   squash(mark: number): void;
+  /** A change that belongs to the last step of undo, when that is still the last: what follows from it. */
+  follow(step: string | undefined, result: Patch): boolean;
+  /** The last step of undo, to be followed. */
+  lastStep(): string | undefined;
   /** Takes in what the server did meanwhile, such as a reading that has arrived. */
   refresh(): Promise<void>;
   /** Resolves when everything is acknowledged, or rejects with why not. */
@@ -270,6 +275,7 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
     const next = applyPatch(kind, document, patch);
     const [fault] = check?.(next) ?? [];
     if (fault) throw new Error(fault);
+    rememberStep(document as object, patch, next as object);
     const last = unconfirmed.at(-1);
     const isPlain = ({ undoes, redoes }: Patch): boolean => undoes === undefined && redoes === undefined;
     // A drag makes a patch a step; those still waiting go out as one.
@@ -351,6 +357,11 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
       if (past.isRedoable) store.setState({ past: { ...past, isRedoable: false } });
       return true;
     },
+    lastStep: () => {
+      const last = store.getState().history.done.at(-1);
+      return last && stepOf(last);
+    },
+    follow: (step, result) => session.change(step !== undefined && step === session.lastStep() ? { ...result, step } : result),
     undo: () => {
       const { history, past } = store.getState();
       if (past.upTo > 0 && history.done.length <= ASK_FOR_OLDER_AT) {

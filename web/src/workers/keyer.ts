@@ -1,0 +1,112 @@
+/**
+ * The page's side of the keyer: plans are asked for by what is wanted of the open scene, which
+ * the worker is kept up with. Of each kind of question only the newest waits.
+ */
+import type {
+  ChartDocument,
+  Exposure,
+  ExposureReason,
+  HeardFrames,
+  Keyed,
+  KeyingJob,
+  KeyingRules,
+  NotShown,
+  Patch,
+  Refusal,
+  SceneDocument,
+  Stretch,
+} from '@zest-jaw/core';
+import { createAsker, latestOnly, type WorkerLike } from './asking.js';
+import type { AboutTrack, Changes, HeardRef, KeyerQuestion } from './keyer.worker.js';
+import { deltaBetween } from './sceneMirror.js';
+
+export type Charts = ReadonlyMap<string, ChartDocument>;
+
+/** A track of a scene, with what its plan depends on. */
+export interface OnTrack {
+  readonly scene: SceneDocument;
+  readonly trackId: string;
+  /** The charts the track uses, by id. */
+  readonly charts: Charts;
+  /** What is heard of its speaker. */
+  readonly heard?: HeardFrames | undefined;
+}
+
+/** What is heard of so many speakers is kept by the worker. */
+const MOST_HEARD = 8;
+
+export interface Keyer {
+  /** The pencil of a track, or of a part of it, keyed again. */
+  key(
+    on: OnTrack,
+    part?: { readonly from?: number; readonly to?: number },
+  ): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal>;
+  /** What rules would make of a track or a phrase; undefined when something newer is tried. */
+  tryRules(on: OnTrack, rules: KeyingRules | null, span?: Stretch): Promise<Patch | Refusal | undefined>;
+  /** The plan as though nothing were inked; undefined when a newer one is asked for. */
+  crib(on: OnTrack, rules: KeyingRules): Promise<readonly Exposure[] | Refusal | undefined>;
+  /** Why an exposure is there, or what the rules would have in its place; undefined when another is asked about. */
+  why(on: OnTrack, chartId: string, exposure: { readonly from: number; readonly inked: boolean }): Promise<ExposureReason | undefined>;
+  /** The pencil of every track keyed again; undefined when a newer scene is asked about. */
+  pencil(scene: SceneDocument, charts: Charts, heardOf: ReadonlyMap<string, HeardFrames>): Promise<Patch | undefined>;
+  /** The exposure sheet as CSV. */
+  sheet(scene: SceneDocument, charts: Charts, names: readonly (readonly [track: string, name: string])[]): Promise<string>;
+  /** Some sounds keyed, of no scene. */
+  sounds(job: KeyingJob): Promise<Keyed>;
+}
+
+export function createKeyer(open: () => WorkerLike): Keyer {
+  let sent: SceneDocument | undefined;
+  let sentCharts: Charts = new Map();
+  const numbers = new WeakMap<HeardFrames, number>();
+  let sentHeard: number[] = [];
+  let count = 0;
+  const asker = createAsker<KeyerQuestion>(open, () => {
+    sent = undefined;
+    sentCharts = new Map();
+    sentHeard = [];
+  });
+
+  /** Called as the question goes out: questions reach the worker in that order. */
+  const changesTo = (scene: SceneDocument, charts: Charts): Changes => {
+    const known = sentCharts;
+    const since: Changes = { scene: deltaBetween(sent, scene), charts: [...charts].filter(([id, chart]) => known.get(id) !== chart) };
+    sent = scene;
+    sentCharts = new Map([...known, ...charts]);
+    return since;
+  };
+  const refOf = (heard: HeardFrames): HeardRef => {
+    let number = numbers.get(heard);
+    if (number === undefined) numbers.set(heard, (number = ++count));
+    if (sentHeard.includes(number)) return { number };
+    // As many as the worker keeps, and in the same order.
+    sentHeard = [...sentHeard, number].slice(-MOST_HEARD);
+    return { number, frames: heard };
+  };
+  const about = ({ scene, trackId, charts, heard }: OnTrack): AboutTrack => ({
+    since: changesTo(scene, charts),
+    trackId,
+    charts: [...charts.keys()],
+    heard: heard && refOf(heard),
+  });
+  const [trying, cribbing, explaining, pencilling] = [latestOnly(), latestOnly(), latestOnly(), latestOnly()];
+  return {
+    key: (on, part = {}) => asker.ask({ kind: 'key', ...about(on), ...part }),
+    tryRules: (on, rules, span) => trying(() => asker.ask({ kind: 'try', ...about(on), rules, span })),
+    crib: (on, rules) => cribbing(() => asker.ask({ kind: 'crib', ...about(on), rules })),
+    why: (on, chartId, { from, inked }) => explaining(() => asker.ask({ kind: 'why', ...about(on), chartId, from, inked })),
+    pencil: (scene, charts, heardOf) =>
+      pencilling(() =>
+        asker.ask({
+          kind: 'pencil',
+          since: changesTo(scene, charts),
+          heardOf: [...heardOf].map(([character, heard]) => [character, refOf(heard)] as const),
+        }),
+      ),
+    sheet: (scene, charts, names) => asker.ask({ kind: 'sheet', since: changesTo(scene, charts), names }),
+    sounds: (job) => asker.ask({ kind: 'sounds', job }),
+  };
+}
+
+/** The keyer of this page. */
+export const keyer = createKeyer(() => new Worker(new URL('./keyer.worker.ts', import.meta.url), { type: 'module' }));

@@ -1,0 +1,160 @@
+/** Everything that is planned of a scene, beside the page's own thread: the scene and its charts are known here and kept up with what changes. */
+import {
+  applyPatch,
+  explainExposure,
+  exposureSheetCsv,
+  isKeyedByLoudness,
+  isRefusal,
+  keyingJobOf,
+  keyPencil,
+  keySounds,
+  mergePatches,
+  pencilKeyed,
+  planTrack,
+  ruledParts,
+  SCENE_KIND,
+  setPhraseRules,
+  setRules,
+  type ChartDocument,
+  type HeardFrames,
+  type KeyingJob,
+  type KeyingRules,
+  type Patch,
+  type PlannedTrack,
+  type Refusal,
+  type SceneDocument,
+  type Stretch,
+} from '@zest-jaw/core';
+import { answering } from './asking.js';
+import { withDelta, type SceneDelta } from './sceneMirror.js';
+
+/** What is heard of somebody, by a number; the frames only the first time. */
+export interface HeardRef {
+  readonly number: number;
+  readonly frames?: HeardFrames;
+}
+
+/** What has changed since the last question. */
+export interface Changes {
+  readonly scene: SceneDelta;
+  readonly charts: readonly (readonly [string, ChartDocument])[];
+}
+
+/** A track, with what its plan depends on. */
+export interface AboutTrack {
+  readonly since: Changes;
+  readonly trackId: string;
+  /** The charts the track uses. */
+  readonly charts: readonly string[];
+  readonly heard?: HeardRef | undefined;
+}
+
+export interface Trial extends AboutTrack {
+  /** Null for a phrase to go by its track again. */
+  readonly rules: KeyingRules | null;
+  readonly span?: Stretch | undefined;
+}
+
+export type KeyerQuestion =
+  | ({ readonly kind: 'key'; readonly from?: number; readonly to?: number } & AboutTrack)
+  | ({ readonly kind: 'try' } & Trial)
+  | ({ readonly kind: 'crib'; readonly rules: KeyingRules } & AboutTrack)
+  | ({ readonly kind: 'why'; readonly chartId: string; readonly from: number; readonly inked: boolean } & AboutTrack)
+  | { readonly kind: 'pencil'; readonly since: Changes; readonly heardOf: readonly (readonly [string, HeardRef])[] }
+  | { readonly kind: 'sheet'; readonly since: Changes; readonly names: readonly (readonly [track: string, name: string])[] }
+  | { readonly kind: 'sounds'; readonly job: KeyingJob };
+
+let scene: SceneDocument | undefined;
+const charts = new Map<string, ChartDocument>();
+const heard = new Map<number, HeardFrames>();
+/** What is heard of this many is kept: of both speakers, now and as tried. */
+const MOST_HEARD = 8;
+
+function takeIn(changes: Changes): SceneDocument {
+  for (const [id, chart] of changes.charts) charts.set(id, chart);
+  scene = withDelta(scene, changes.scene);
+  return scene;
+}
+
+function heardBy(ref: HeardRef | undefined): HeardFrames | undefined {
+  if (!ref) return undefined;
+  if (ref.frames) {
+    heard.set(ref.number, ref.frames);
+    const [oldest] = heard.keys();
+    if (heard.size > MOST_HEARD) heard.delete(oldest!);
+  }
+  return heard.get(ref.number);
+}
+
+const chartsOf = (ids: readonly string[]): ReadonlyMap<string, ChartDocument> =>
+  new Map(ids.flatMap((id) => (charts.has(id) ? [[id, charts.get(id)!] as const] : [])));
+
+const newId = (): string => crypto.randomUUID();
+
+/** The plan that the last reason was read from: the mouths passed one after another are of one plan. */
+let lastPlan:
+  { readonly scene: SceneDocument; readonly of: string; readonly chart: ChartDocument; readonly planned: PlannedTrack } | undefined;
+
+function plannedFor(now: SceneDocument, of: string, job: KeyingJob): PlannedTrack {
+  if (lastPlan?.scene !== now || lastPlan.of !== of || lastPlan.chart !== job.chart)
+    lastPlan = { scene: now, of, chart: job.chart, planned: planTrack(ruledParts(job).rest) };
+  return lastPlan.planned;
+}
+
+function answer(question: KeyerQuestion): unknown {
+  if (question.kind === 'sounds') return keySounds(question.job);
+  const now = takeIn(question.since);
+  switch (question.kind) {
+    case 'key': {
+      const { trackId, from, to } = question;
+      const scope = { heard: heardBy(question.heard), ...(from !== undefined && { from }), ...(to !== undefined && { to }) };
+      return keyPencil(now, trackId, chartsOf(question.charts), newId, scope);
+    }
+    case 'try':
+      return tried(now, question);
+    case 'crib': {
+      const { trackId, rules } = question;
+      // A scene without a mouth on the track, so that nothing the hand has done moves the plan.
+      const bare: SceneDocument = {
+        ...now,
+        exposures: now.exposures.filter((exposure) => exposure.track !== trackId),
+        tracks: now.tracks.map((one) => (one.id === trackId ? { ...one, rules } : one)),
+      };
+      const keyed = keyPencil(bare, trackId, chartsOf(question.charts), newId, { heard: heardBy(question.heard) });
+      return isRefusal(keyed)
+        ? keyed
+        : applyPatch(SCENE_KIND, bare, keyed.patch).exposures.filter((exposure) => exposure.track === trackId);
+    }
+    case 'why': {
+      const { trackId, chartId, from, inked } = question;
+      const track = now.tracks.find(({ id }) => id === trackId);
+      const chart = charts.get(chartId);
+      if (!track || !chart) throw new Error('The track or its chart is gone.');
+      const job = keyingJobOf(now, track, chart, heardBy(question.heard));
+      const planned = inked || isKeyedByLoudness(job) ? undefined : plannedFor(now, `${trackId} ${question.heard?.number ?? ''}`, job);
+      return explainExposure(job, { from, inked }, planned);
+    }
+    case 'pencil': {
+      const own = new Map(question.heardOf.map(([id, ref]) => [id, heardBy(ref)]));
+      return pencilKeyed(now, charts, newId, (_, characterId) => own.get(characterId));
+    }
+    case 'sheet':
+      return exposureSheetCsv(
+        now,
+        question.names.map(([trackId, name]) => ({ trackId, name, charts })),
+      );
+  }
+}
+
+/** What rules would make of the pencil: the patch that sets them and keys it. */
+function tried(now: SceneDocument, { trackId, rules, span, charts: ids, heard: ref }: Trial): Patch | Refusal {
+  const track = now.tracks.find(({ id }) => id === trackId);
+  if (!track) return { refusal: 'That track is no longer in the scene.' };
+  const ruled = span ? setPhraseRules(now, { track: trackId, ...span, rules }, newId) : setRules(now, trackId, rules ?? track.rules, newId);
+  if (isRefusal(ruled)) return ruled;
+  const keyed = keyPencil(applyPatch(SCENE_KIND, now, ruled), trackId, chartsOf(ids), newId, { heard: heardBy(ref) });
+  if (isRefusal(keyed)) return keyed;
+  return ruled.ops.length > 0 ? mergePatches(ruled, keyed.patch) : keyed.patch;
+}
+
+answering(answer);
