@@ -24,6 +24,7 @@ const project = (name, extra = {}) => ({
   ],
   moduleNameMapper: {
     '^@zest-jaw/core$': `${import.meta.dirname}/core/src/index.ts`,
+    '^@zest-jaw/engine/documents$': `${import.meta.dirname}/engine/src/documents/faultsOfShape.ts`,
     '^@zest-jaw/engine$': `${import.meta.dirname}/engine/src/index.ts`,
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },

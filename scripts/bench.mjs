@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { benchFeels, benchKeyingQuality, benchKeyingSpeed } from './bench/keying.mjs';
 import { benchReading } from './bench/reading.mjs';
-import { benchDecoding, benchHearing, tenMinutes } from './bench/sound.mjs';
+import { benchDecoding, benchHearing, joinedLines } from './bench/sound.mjs';
 import { ensureBuilt, ROOT } from './ensureBuilt.mjs';
 
 ensureBuilt(['core', 'engine', 'server', 'cli', 'web']);
@@ -230,7 +230,7 @@ const base = await timed(9, yardstick);
 const keying = benchKeyingSpeed(project, labelled);
 const pictures = await benchPictures();
 const imported = await benchImport();
-const long = tenMinutes(labelled, core);
+const long = joinedLines(labelled, core, 10);
 const decoded = await benchDecoding(long, core, decodeRecording);
 const pyramid = await timed(3, () => core.wavePyramid(core.waveBlocks(core.floatsOf16Bit(long), 96)));
 const quality = benchKeyingQuality(project, labelled);

@@ -30,6 +30,7 @@ import {
   type Reading,
 } from '@zest-jaw/core';
 import { decodeRecording } from '@zest-jaw/engine';
+import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { CannotDo, parseCommandLine, readBytes, readJson, wholeNumber, WrongUse } from './outcome.js';
 
 /** The chart of a file, or the starter chart. */
@@ -39,7 +40,7 @@ export function chartOf(file: string | undefined): ChartDocument {
   // Charts exported before mouths could be drawn or placed, or had places of their own, are still good.
   const hasDrawings = Array.isArray((read as Partial<ChartDocument> | null)?.drawings);
   const chart = hasDrawings ? upgradeChart(read as ChartDocument) : read;
-  const [fault] = checkChart(chart);
+  const [fault] = [...faultsOfShape('chart', chart), ...checkChart(chart)];
   if (fault) throw new CannotDo(`${file}: ${fault}`);
   return chart as ChartDocument;
 }

@@ -229,12 +229,12 @@ export {
   type SceneDocument,
   type ScenePhoneme,
   type SceneSettings,
+  type SettingsOf,
   type SceneWord,
   type Track,
   type TrackView,
 } from './scene/sceneDocument.js';
 export { changeFrameRate, type RateChange } from './scene/changeFrameRate.js';
-export { sceneShapeFaults } from './scene/sceneShape.js';
 export { checkScene, MAX_SCENE_FRAMES } from './scene/checkScene.js';
 export { clipEnd, clipGains, clipOfRecording, clipsPastEnd, clipStart, GAIN_LIMITS, type Recording } from './scene/clipPlace.js';
 export {
@@ -256,7 +256,8 @@ export { erasePencil, keyingJobOf, keyPencil, listensToLoudness, type KeyingScop
 export { maybePhraseRules, setPhraseRules } from './scene/phraseRules.js';
 export { HEARD_BLOCK, heardWaves, maybeHeard, maybeLevelAt, type HeardWave, type PyramidOf } from './scene/heardScene.js';
 export { newScene, type NewScene } from './scene/newScene.js';
-export { cutIntoSystems, type Span, type Stretch, type Systems, type SystemStretch } from './scene/phrases.js';
+export { cutIntoSystems, type Systems, type SystemStretch } from './scene/phrases.js';
+export { joined, maybeCutTo, overlapOf, overlaps, spansWithin, without, type Span } from './time/span.js';
 export { exposureSheetCells, exposureSheetCsv, exposureSheetHeadings, HOLD_BAR } from './formats/exposureSheetCsv.js';
 export { exposureSheetRows, type SheetCell, type SheetRow, type SheetTrack } from './sheet/exposureSheet.js';
 export {

@@ -49,7 +49,8 @@ test('a scene is opened, keyed and saved from the keyboard alone, with the focus
   await expect(link).toBeFocused();
   expect(await link.evaluate((element) => getComputedStyle(element).outlineStyle)).toBe('solid');
   await page.keyboard.press('Enter');
-  await expect(page.getByTestId('easel')).toBeVisible();
+  await expect(page).toHaveURL(/\/scenes\//);
+  await expect(page.getByTestId('easel')).toHaveCount(1);
   await page.keyboard.press('End');
   await page.keyboard.press('KeyZ');
   await expect(page.getByTestId('readout')).toContainText('Drop, ink');

@@ -5,9 +5,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 
-/** Ten minutes of the labelled lines, one after the other, as a WAV file. */
-export function tenMinutes(lines, core) {
-  const samples = new Int16Array(600 * 48_000);
+/** Minutes of the labelled lines, one after the other. Shape: samples at 48 kHz. */
+export function joinedLines(lines, core, minutes) {
+  const samples = new Int16Array(minutes * 60 * 48_000);
   let at = 0;
   for (let index = 0; at < samples.length; index++) {
     const line = core.truthOfWave(lines[index % lines.length].wave).samples;
@@ -40,7 +40,7 @@ export async function benchDecoding(samples, core, decodeRecording) {
 }
 
 /** Sends a recording and makes a scene of it, unread; answers with the scene's id. */
-async function sceneOf(origin, wave) {
+export async function sceneOf(origin, wave) {
   const call = async (method, path, body) => {
     const isForm = body instanceof FormData;
     const response = await fetch(`${origin}/api${path}`, {

@@ -1,5 +1,6 @@
 /** A whole track planned: the stretches between ink, each solved exactly, with the ink on its two sides. */
 import { framesPerSecond } from '../time/frameRate.js';
+import { overlapOf, type Span } from '../time/span.js';
 import { lookOfChart } from './chartLook.js';
 import type { InkedSpan, KeyingJob } from './keyingJob.js';
 import { lostTable, type Plan, type PlanJob } from './planCost.js';
@@ -25,13 +26,6 @@ const MOST_TRIES = 14;
 /** The shortest time that changes are counted over, in seconds. */
 const COUNTED_OVER = 1;
 
-interface Span {
-  readonly from: number;
-  readonly to: number;
-}
-
-const overlap = (a: Span, b: Span): number => Math.min(a.to, b.to) - Math.max(a.from, b.from);
-
 function freeSpans(ink: readonly InkedSpan[], lengthFrames: number): Span[] {
   const spans: Span[] = [];
   let from = 0;
@@ -50,11 +44,11 @@ function placeMusts(shapes: readonly Shape[], spans: readonly Span[], ink: reado
   for (const { musts, drawing } of shapes) {
     for (const must of musts) {
       const window = { from: must.first, to: must.last + 1 };
-      if (ink.some((span) => span.drawing === drawing && overlap(span, window) > 0)) continue;
+      if (ink.some((span) => span.drawing === drawing && overlapOf(span, window) > 0)) continue;
       while (first < spans.length && spans[first]!.to <= window.from) first += 1;
       let best: Span | undefined;
       for (let at = first; at < spans.length && spans[at]!.from < window.to; at++)
-        if (overlap(spans[at]!, window) > 0 && (!best || overlap(spans[at]!, window) > overlap(best, window))) best = spans[at];
+        if (overlapOf(spans[at]!, window) > 0 && (!best || overlapOf(spans[at]!, window) > overlapOf(best, window))) best = spans[at];
       if (best) places.set(must, best);
     }
   }

@@ -9,7 +9,6 @@ import { isFrameRate } from '../time/frameRate.js';
 import { MAX_MARK_LETTERS } from './earMarks.js';
 import { GAIN_LIMITS } from './clipPlace.js';
 import { SCENE_KIND, sceneSettings, type Clip, type SceneDocument } from './sceneDocument.js';
-import { sceneShapeFaults } from './sceneShape.js';
 import { chartStretches } from './trackCharts.js';
 
 /** The longest scene accepted, in frames: half an hour at 30 fps. */
@@ -21,8 +20,8 @@ function checkSettings(scene: SceneDocument): string[] {
   if (scene.settings.length !== 1) return ['A scene has exactly one record of settings.'];
   const { title, frameRate, firstFrame, lengthFrames } = sceneSettings(scene);
   const faults: string[] = [];
-  if (typeof title !== 'string' || title.trim() === '' || title.length > 200) faults.push('A scene needs a title of 1 to 200 letters.');
-  if (!frameRate || !isFrameRate(frameRate)) faults.push('The frame rate must be a fraction between 1 and 120 frames a second.');
+  if (title.trim() === '' || title.length > 200) faults.push('A scene needs a title of 1 to 200 letters.');
+  if (!isFrameRate(frameRate)) faults.push('The frame rate must be a fraction between 1 and 120 frames a second.');
   if (!Number.isInteger(firstFrame) || firstFrame < 0 || firstFrame > 9_999_999)
     faults.push('The first frame number must be a whole number from 0 to 9999999.');
   if (!Number.isInteger(lengthFrames) || lengthFrames < 1 || lengthFrames > MAX_SCENE_FRAMES)
@@ -50,9 +49,6 @@ function checkClip({
   fromSample,
   toSample,
   gainDb,
-  muted,
-  soloed,
-  readOf,
   notSpeech = [],
   phrases = [],
 }: Clip): string[] {
@@ -62,8 +58,6 @@ function checkClip({
     faults.push(`What is heard of clip ${id} must lie inside its recording and be at least a sample long.`);
   if (!(gainDb >= GAIN_LIMITS.least && gainDb <= GAIN_LIMITS.most))
     faults.push(`The gain of clip ${id} may be ${GAIN_LIMITS.least} to ${GAIN_LIMITS.most} dB.`);
-  if (typeof muted !== 'boolean' || typeof soloed !== 'boolean') faults.push(`Clip ${id} is muted and soloed or not.`);
-  if (readOf !== null && typeof readOf !== 'string') faults.push(`Clip ${id} names the recording it was read from, or none.`);
   if (!notSpeech.every(({ from, to }) => isSpan(from, to) && to <= lengthSamples))
     faults.push(`What is not speech in clip ${id} must lie inside its recording.`);
   phrases.forEach(({ from, to, rules }, index) => {
@@ -135,7 +129,7 @@ function checkMarks(scene: SceneDocument): string[] {
     const before = scene.marks[index - 1];
     if (!Number.isInteger(mark.frame) || mark.frame < 0 || mark.frame >= lengthFrames)
       return [`The ear mark ${mark.id} must lie on a whole frame inside the scene.`];
-    if (typeof mark.text !== 'string' || mark.text.trim() === '' || mark.text.length > MAX_MARK_LETTERS)
+    if (mark.text.trim() === '' || mark.text.length > MAX_MARK_LETTERS)
       return [`An ear mark has 1 to ${MAX_MARK_LETTERS} letters.`];
     return before?.characterId === mark.characterId && before.frame === mark.frame
       ? [`There are two ear marks at frame ${mark.frame}.`]
@@ -149,8 +143,6 @@ function checkMarks(scene: SceneDocument): string[] {
  * @param charts the charts it uses, by id
  */
 export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>): string[] {
-  const shape = sceneShapeFaults(scene);
-  if (shape.length > 0) return shape;
   const settings = checkSettings(scene);
   if (settings.length > 0) return settings;
   const tracks = scene.tracks.flatMap((track) => [

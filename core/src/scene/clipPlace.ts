@@ -1,6 +1,6 @@
 /** Where clips lie in the scene, and how loud each is heard. */
 import { framesToHold, sampleAtFrame } from '../time/samples.js';
-import { sceneSettings, type Clip, type SceneDocument } from './sceneDocument.js';
+import { sceneSettings, type Clip, type SceneDocument, type SettingsOf } from './sceneDocument.js';
 
 /** What a recording is before it has a place. */
 export type Recording = Pick<Clip, 'audio' | 'fileName' | 'lengthSamples'>;
@@ -16,12 +16,12 @@ export function clipOfRecording(
 }
 
 /** Where the first sample of the whole recording lies in the scene, in samples; before the scene when its head is trimmed. */
-export function clipStart(scene: SceneDocument, clip: Clip): number {
+export function clipStart(scene: SettingsOf, clip: Clip): number {
   return sampleAtFrame(sceneSettings(scene).frameRate, clip.atFrame) - clip.fromSample;
 }
 
 /** The scene frame after the last one in which a clip is heard. */
-export function clipEnd(scene: SceneDocument, clip: Clip): number {
+export function clipEnd(scene: SettingsOf, clip: Clip): number {
   const { frameRate } = sceneSettings(scene);
   return framesToHold(frameRate, sampleAtFrame(frameRate, clip.atFrame) + clip.toSample - clip.fromSample);
 }

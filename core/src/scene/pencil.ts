@@ -15,12 +15,8 @@ import type { IdSource, Refusal } from '../document/refusal.js';
 import { exchangedPencil, type Held } from './exchangePencil.js';
 import { placedPhrases, placedSounds, type PlacedSound } from './placedSounds.js';
 import { sceneSettings, type Exposure, type SceneDocument, type Track } from './sceneDocument.js';
+import { maybeCutTo, overlaps, without, type Span } from '../time/span.js';
 import { chartStretches, type ChartStretch } from './trackCharts.js';
-
-interface Frames {
-  readonly from: number;
-  readonly to: number;
-}
 
 /** The plans of several charts as one: each for its own stretches, cut where the chart changes. */
 function joinedPlans(stretches: readonly ChartStretch[], plans: ReadonlyMap<string, Keyed>): Keyed {
@@ -121,12 +117,12 @@ export function keyPencil(
   const stretches = chartStretches(scene, trackId);
   if (stretches.some((stretch) => !charts.has(stretch.chartId)))
     return { refusal: 'The mouth chart of this track is gone. Choose another chart.' };
-  const scope: Frames = { from: first, to: last };
+  const scope: Span = { from: first, to: last };
   const current = exposuresOfTrack(scene, trackId).filter((exposure) => !exposure.inked && overlaps(exposure, scope));
   const { held, notShown } = plannedPencil(scene, track, charts, heard);
-  const within = held.filter((exposure) => overlaps(exposure, scope)).map((exposure) => cutTo(exposure, scope));
+  const within = held.flatMap((exposure) => maybeCutTo(exposure, scope) ?? []);
   const fresh = joinedAlike(
-    [...current.flatMap((exposure) => outsideOf(exposure, scope)), ...within].sort((a, b) => a.from - b.from),
+    [...current.flatMap((exposure) => without(exposure, scope)), ...within].sort((a, b) => a.from - b.from),
     new Set(stretches.map((stretch) => stretch.from)),
   );
   return {
@@ -137,21 +133,6 @@ export function keyPencil(
     },
     notShown,
   };
-}
-
-const overlaps = ({ from, to }: Frames, scope: Frames): boolean => from < scope.to && to > scope.from;
-
-function cutTo({ from, to, drawing, plays }: Held, scope: Frames): Held {
-  return { drawing, plays, from: Math.max(from, scope.from), to: Math.min(to, scope.to) };
-}
-
-/** The parts of a pencilled exposure before and after a scope: they stay as they are. */
-function outsideOf({ from, to, drawing, plays }: Exposure, scope: Frames): Held[] {
-  const parts: Held[] = [
-    { from, to: Math.min(to, scope.from), drawing, plays },
-    { from: Math.max(from, scope.to), to, drawing, plays },
-  ];
-  return parts.filter((part) => part.from < part.to);
 }
 
 /** The pencil of a whole track as it is planned, each chart for its own stretches. */
@@ -201,15 +182,15 @@ export function erasePencil(
     const chart = charts.get(stretches.findLast((stretch) => stretch.from <= frame)?.chartId ?? '');
     return chart && restDrawing(chart).id;
   };
-  const pencilled = exposures.filter((exposure) => !exposure.inked && exposure.from < to && exposure.to > from);
+  const pencilled = exposures.filter((exposure) => !exposure.inked && overlaps(exposure, { from, to }));
   if (pencilled.every((exposure) => exposure.drawing === restAt(exposure.from))) return { refusal: 'There is no pencil here to erase.' };
-  const scope: Frames = { from, to };
+  const scope: Span = { from, to };
   const emptied = joinedAlike(
     pencilled
       .flatMap((exposure) => {
-        const inside = cutTo(exposure, scope);
+        const inside = maybeCutTo(exposure, scope)!;
         const rest: Held = { ...inside, drawing: restAt(inside.from) ?? exposure.drawing, plays: [] };
-        return [...outsideOf(exposure, scope), rest];
+        return [...without(exposure, scope), rest];
       })
       .sort((one, other) => one.from - other.from),
     new Set(stretches.map((stretch) => stretch.from)),

@@ -3,21 +3,12 @@
  * fits its width, broken at a pause where there is one, else between words; never inside
  * a word.
  */
-export interface Stretch {
-  readonly from: number;
-  readonly to: number;
-}
+import type { Span } from '../time/span.js';
 
 /** A row: its whole frames, and where exactly its words begin and end, up to a frame past them, so that no word is cut. */
-export interface SystemStretch extends Stretch {
+export interface SystemStretch extends Span {
   readonly wordsFrom: number;
   readonly wordsTo: number;
-}
-
-/** A span of sound in frames, fractions allowed. */
-export interface Span {
-  readonly from: number;
-  readonly to: number;
 }
 
 /** Costs of a row: being there at all, ending where nobody pauses, and the square of the share of it left empty. */

@@ -24,7 +24,7 @@ interface Place {
   readonly clip: Clip;
 }
 
-function placesOfClips(scene: SceneDocument): Map<string, Place> {
+function placesOfClips(scene: Pick<SceneDocument, 'settings' | 'clips'>): Map<string, Place> {
   return new Map(scene.clips.map((clip) => [clip.id, { start: clipStart(scene, clip), clip }]));
 }
 
@@ -37,30 +37,38 @@ function placed({ start, clip }: Place, fromSample: number, toSample: number): {
 /** Spans sorted by start, where a later one waits for the earlier to end; one that is covered wholly is left out. */
 function oneAfterAnother<T extends { readonly from: number; readonly to: number }>(sorted: readonly T[]): T[] {
   let end = 0;
-  return sorted.flatMap((span) => {
-    const from = Math.max(span.from, end);
-    if (from >= span.to) return [];
+  const spans: T[] = [];
+  for (const span of sorted) {
+    if (span.to <= end) continue;
+    spans.push(span.from >= end ? span : { ...span, from: end });
     end = span.to;
-    return [{ ...span, from }];
-  });
+  }
+  return spans;
+}
+
+/** Sorted by start; as it is where it is sorted already, as the records of a clip are. */
+function sortedByStart<T extends { readonly from: number }>(spans: T[]): T[] {
+  const isSorted = spans.every((span, index) => index === 0 || spans[index - 1]!.from <= span.from);
+  return isSorted ? spans : spans.sort((a, b) => a.from - b.from);
 }
 
 /** The sounds one character makes, sorted; where two of its clips overlap, the later sound waits for the earlier to end. */
 export function placedSounds(scene: SceneDocument, characterId: string): PlacedSound[] {
   const places = placesOfClips(scene);
-  const sounds = scene.phonemes
-    .flatMap(({ id, word, symbol, stress, confidence, clip, fromSample, toSample }) => {
-      const place = places.get(clip);
-      if (place?.clip.characterId !== characterId) return [];
-      const span = placed(place, fromSample, toSample);
-      return span ? [{ id, word, symbol, ...(stress === undefined ? {} : { stress }), confidence, ...span }] : [];
-    })
-    .sort((a, b) => a.from - b.from);
-  return oneAfterAnother(sounds);
+  const sounds: PlacedSound[] = [];
+  for (const { id, word, symbol, stress, confidence, clip, fromSample, toSample } of scene.phonemes) {
+    const place = places.get(clip);
+    if (place?.clip.characterId !== characterId) continue;
+    const span = placed(place, fromSample, toSample);
+    if (!span) continue;
+    const { from, to } = span;
+    sounds.push(stress === undefined ? { id, word, symbol, confidence, from, to } : { id, word, symbol, stress, confidence, from, to });
+  }
+  return oneAfterAnother(sortedByStart(sounds));
 }
 
 /** The words of the scene, or of one character, sorted by start. */
-export function placedWords(scene: SceneDocument, characterId?: string): PlacedWord[] {
+export function placedWords(scene: Pick<SceneDocument, 'settings' | 'clips' | 'words'>, characterId?: string): PlacedWord[] {
   const places = placesOfClips(scene);
   return scene.words
     .flatMap(({ id, text, clip, fromSample, toSample, confidence, guessed }: SceneWord) => {

@@ -146,7 +146,10 @@ export const SCENE_KIND: DocumentKind<SceneDocument> = {
   },
 };
 
-export function sceneSettings(scene: SceneDocument): SceneSettings {
+/** The one record of a scene that holds what is said of the whole of it. */
+export type SettingsOf = Pick<SceneDocument, 'settings'>;
+
+export function sceneSettings(scene: SettingsOf): SceneSettings {
   return scene.settings[0]!;
 }
 

@@ -2,6 +2,7 @@ import { EntityManager } from '@mikro-orm/libsql';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Patch, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { chartSettings, checkChart, replaceDrawing, type ChartDocument, type ChartView, type RevisionView } from '@zest-jaw/core';
+import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { randomUUID } from 'node:crypto';
 import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
 import { cannotUse } from '../guard/problem.js';
@@ -40,7 +41,7 @@ export class ChartController {
   @Post('copies')
   @ApiOperation({ summary: 'A new chart from a whole document, such as one that no longer fits the server’s.' })
   async copy(@Body() { title, document: sent }: CopyDocumentDto): Promise<{ id: string }> {
-    const [fault] = checkChart(sent);
+    const [fault] = [...faultsOfShape('chart', sent), ...checkChart(sent)];
     if (fault) throw cannotUse(fault);
     await this.charts.checkPictures(sent as unknown as ChartDocument);
     const chart = sent as unknown as ChartDocument;

@@ -11,14 +11,24 @@ import { Chart, ChartRevision, Scene } from '../storage/entities.js';
 export class ChartStore extends DocumentStore<ChartDocument, Chart> {
   protected readonly noun = 'mouth chart';
   protected readonly kind = CHART_KIND;
+  protected readonly shape = 'chart';
   protected readonly rows = Chart;
   protected readonly revisions = ChartRevision;
   protected readonly owner = 'chart';
 
+  /** The scenes whose mouths are on a chart, whole; the others are not read. */
+  private scenesOn(chartId: string): Promise<Scene[]> {
+    return this.em.find(
+      Scene,
+      { $or: [{ charts: null }, { charts: { $like: `%"${chartId}"%` } }] },
+      { populate: ['document'], orderBy: { title: 'asc' } },
+    );
+  }
+
   /** The titles of the scenes that show each drawing of a chart. */
   async usesOf(chartId: string): Promise<Map<string, string[]>> {
     const uses = new Map<string, string[]>();
-    for (const scene of await this.em.findAll(Scene, { populate: ['document'], orderBy: { title: 'asc' } })) {
+    for (const scene of await this.scenesOn(chartId)) {
       for (const drawing of drawingsUsed(scene.document, chartId)) uses.set(drawing, [...(uses.get(drawing) ?? []), scene.title]);
     }
     return uses;
@@ -29,9 +39,13 @@ export class ChartStore extends DocumentStore<ChartDocument, Chart> {
     if (fault) throw cannotUse(fault);
     await this.checkPictures(document);
     const kept = new Set(document.drawings.map((drawing) => drawing.id));
-    for (const [drawing, titles] of await this.usesOf(chart.id)) {
-      if (kept.has(drawing)) continue;
-      const label = chart.document.drawings.find((candidate) => candidate.id === drawing)?.label ?? drawing;
+    const gone = chart.document.drawings.filter((drawing) => !kept.has(drawing.id));
+    // Only what goes can be missed: a change of a mouth looks into no scene.
+    if (gone.length === 0) return;
+    const uses = await this.usesOf(chart.id);
+    for (const { id, label } of gone) {
+      const titles = uses.get(id);
+      if (!titles) continue;
       throw cannotUse(
         `“${label}” is shown in ${titles.map((title) => `“${title}”`).join(', ')}. Put another mouth in its place there first.`,
       );
@@ -50,7 +64,7 @@ export class ChartStore extends DocumentStore<ChartDocument, Chart> {
     for (const id of [drawing, by])
       if (!document.drawings.some((candidate) => candidate.id === id))
         throw cannotUse('One of these drawings is no longer in the chart. Choose another.');
-    const scenes = await this.em.findAll(Scene, { populate: ['document'] });
+    const scenes = await this.scenesOn(chartId);
     return scenes.filter((scene) => drawingsUsed(scene.document, chartId).has(drawing)).map((scene) => scene.id);
   }
 

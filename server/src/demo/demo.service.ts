@@ -28,6 +28,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
 import { SceneStore } from '../scenes/scene.store.js';
+import { refreshCard } from '../scenes/sceneCard.js';
 import { Character, Chart, Production, Scene } from '../storage/entities.js';
 
 /** Folder of the demo's files. */
@@ -88,7 +89,9 @@ export class DemoService {
       const document = await this.documentOf(scene, charts.get(scene.characterId)!, assets);
       await new SceneStore(em).check(document);
       const at = new Date(Date.now() - minutes-- * 60_000);
-      em.persist(em.create(Scene, { id: scene.id, production, title: scene.title, document, revision: 0, createdAt: at, touchedAt: at }));
+      const row = em.create(Scene, { id: scene.id, production, title: scene.title, document, revision: 0, createdAt: at, touchedAt: at });
+      refreshCard(row);
+      em.persist(row);
     }
     await em.flush();
     return true;

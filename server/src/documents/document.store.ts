@@ -7,6 +7,7 @@ import type { EntityClass, FilterQuery, RequiredEntityData } from '@mikro-orm/co
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
 import { applyPatch, PatchMismatch, type DocumentKind, type Patch, type RevisionView } from '@zest-jaw/core';
+import { maybeFaultOfRecord, type ShapeName } from '@zest-jaw/engine/documents';
 import { cannotUse, notThere, staleBase } from '../guard/problem.js';
 import { RevisionRow } from '../storage/entities.js';
 
@@ -31,6 +32,8 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
   /** What the user calls it: scene, mouth chart. */
   protected abstract readonly noun: string;
   protected abstract readonly kind: DocumentKind<D>;
+  /** By which description its records are checked. */
+  protected abstract readonly shape: ShapeName;
   protected abstract readonly rows: EntityClass<Row>;
   protected abstract readonly revisions: EntityClass<RevisionRow>;
   /** The property of a revision row that points at its document. */
@@ -75,7 +78,8 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
    * Applies a client's patch. The same patch id again answers with the revision it got the
    * first time; a stale base answers 409 with the patches since.
    */
-  apply(id: string, baseRevision: number, patch: Patch): Promise<Applied<D>> {
+  async apply(id: string, baseRevision: number, patch: Patch): Promise<Applied<D>> {
+    this.checkShape(patch);
     return this.inTransaction(async (store) => {
       const row = await store.load(id);
       const known = await store.em.findOne(store.revisions, { [store.owner]: id, patchId: patch.id } as FilterQuery<RevisionRow>);
@@ -84,6 +88,20 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
         throw staleBase(store.noun, baseRevision, row.revision, await store.patchesSince(id, baseRevision));
       return store.write(row, patch);
     });
+  }
+
+  /** Refuses a patch whose records have not the shape of their tables: what is stored has, and so has what comes of both. */
+  private checkShape({ ops }: Patch): void {
+    for (const op of ops) {
+      if (op.op === 'shift') {
+        const known = (this.kind as unknown as Record<string, { span?: unknown } | undefined>)[op.table];
+        if (!known?.span) throw cannotUse(`Time cannot be put into the table “${op.table}”. Reload the page and make the change again.`);
+        continue;
+      }
+      const fault = maybeFaultOfRecord(this.shape, op.table, op.after ?? op.before);
+      // What goes may be as it likes, but its table must be there.
+      if (fault && (op.after || fault.includes('has no table'))) throw cannotUse(fault);
+    }
   }
 
   /** Applies a patch that the server makes from the document as it is: a step of undo for everybody who has it open. */

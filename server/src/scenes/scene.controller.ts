@@ -3,9 +3,6 @@ import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, P
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   exposureSheetCsv,
-  exposuresOfTrack,
-  inkedShare,
-  sceneShapeFaults,
   sceneSettings,
   type JobView,
   type RevisionView,
@@ -13,6 +10,7 @@ import {
   type SceneView,
   type SceneDocument,
 } from '@zest-jaw/core';
+import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { randomUUID } from 'node:crypto';
 import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
 import { cannotUse } from '../guard/problem.js';
@@ -21,49 +19,9 @@ import { JobService, jobView } from '../jobs/job.service.js';
 import { Character, Job, Production, Scene } from '../storage/entities.js';
 import { READING_JOB, ReadingService } from './reading.service.js';
 import { NewSceneDto, PicturesDto, ReadClipDto, ReadMarksDto } from './scene.dto.js';
+import { cardOf, keepCard } from './sceneCard.js';
 import { SceneStore } from './scene.store.js';
 import { SceneUploadService, StartedScene } from './sceneUpload.service.js';
-
-/** A scene's card; one that is damaged says so, beside the others. */
-function cardOf(scene: Scene): SceneCard {
-  const [fault] = sceneShapeFaults(scene.document);
-  if (fault === undefined) return wholeCard(scene);
-  return {
-    id: scene.id,
-    productionId: scene.production.id,
-    title: scene.title,
-    frameRate: { num: 24, den: 1 },
-    lengthFrames: 0,
-    holdFrames: 1,
-    inked: 0,
-    characterId: null,
-    chartId: null,
-    posterDrawing: null,
-    touchedAt: scene.touchedAt.toISOString(),
-    fault,
-  };
-}
-
-function wholeCard(scene: Scene): SceneCard {
-  const { frameRate, lengthFrames } = sceneSettings(scene.document);
-  const [track] = scene.document.tracks;
-  const exposures = track ? exposuresOfTrack(scene.document, track.id) : [];
-  const spoken = exposures.filter((exposure) => exposure.plays.length > 0);
-  const poster = [...(spoken.length > 0 ? spoken : exposures)].sort((a, b) => b.to - b.from - (a.to - a.from))[0];
-  return {
-    id: scene.id,
-    productionId: scene.production.id,
-    title: scene.title,
-    frameRate,
-    lengthFrames,
-    holdFrames: track?.rules.holdFrames ?? 1,
-    inked: inkedShare(exposures, lengthFrames),
-    characterId: track?.characterId ?? null,
-    chartId: track?.chartId ?? null,
-    posterDrawing: poster?.drawing ?? null,
-    touchedAt: scene.touchedAt.toISOString(),
-  };
-}
 
 @ApiTags('scenes')
 @Controller('scenes')
@@ -80,7 +38,13 @@ export class SceneController {
   @Get()
   @ApiOperation({ summary: 'Every scene, last touched first.' })
   async list(): Promise<SceneCard[]> {
-    const scenes = await this.em.findAll(Scene, { populate: ['document'], orderBy: { touchedAt: 'desc' } });
+    const scenes = await this.em.findAll(Scene, { orderBy: { touchedAt: 'desc' } });
+    // Made where there is none yet, as in a database from before cards were kept; no other document is read.
+    const without = scenes.filter((scene) => !scene.card).map((scene) => scene.id);
+    if (without.length > 0) {
+      for (const scene of await this.em.find(Scene, { id: { $in: without } }, { populate: ['document'] })) keepCard(scene);
+      await this.em.flush();
+    }
     return scenes.map(cardOf);
   }
 
@@ -94,7 +58,7 @@ export class SceneController {
   @ApiOperation({ summary: 'A new scene from a whole document, such as one that no longer fits the server’s.' })
   async copy(@Body() dto: CopyDocumentDto): Promise<{ id: string }> {
     const sent = dto.document as unknown as SceneDocument;
-    const [fault] = sceneShapeFaults(sent);
+    const [fault] = faultsOfShape('scene', sent);
     if (fault) throw cannotUse(fault);
     const document: SceneDocument = { ...sent, settings: [{ ...sceneSettings(sent), title: dto.title }] };
     await this.scenes.check(document);
@@ -196,7 +160,9 @@ export class SceneController {
   private async keepNew(document: SceneDocument, production: Production): Promise<{ id: string }> {
     const id = randomUUID();
     const { title } = sceneSettings(document);
-    this.em.persist(this.em.create(Scene, { id, production, title, document, revision: 0, createdAt: new Date(), touchedAt: new Date() }));
+    const scene = this.em.create(Scene, { id, production, title, document, revision: 0, createdAt: new Date(), touchedAt: new Date() });
+    keepCard(scene);
+    this.em.persist(scene);
     await this.em.flush();
     return { id };
   }

@@ -4,12 +4,14 @@ import { Injectable } from '@nestjs/common';
 import { chartIdsOfScene, checkScene, SCENE_KIND, sceneSettings, type ChartDocument, type Patch, type SceneDocument } from '@zest-jaw/core';
 import { Applied, DocumentStore } from '../documents/document.store.js';
 import { cannotUse } from '../guard/problem.js';
+import { refreshCard } from './sceneCard.js';
 import { Chart, Revision, Scene } from '../storage/entities.js';
 
 @Injectable()
 export class SceneStore extends DocumentStore<SceneDocument, Scene> {
   protected readonly noun = 'scene';
   protected readonly kind = SCENE_KIND;
+  protected readonly shape = 'scene';
   protected readonly rows = Scene;
   protected readonly revisions = Revision;
   protected readonly owner = 'scene';
@@ -40,5 +42,6 @@ export class SceneStore extends DocumentStore<SceneDocument, Scene> {
   protected touch(scene: Scene): void {
     scene.title = sceneSettings(scene.document).title;
     scene.touchedAt = new Date();
+    refreshCard(scene);
   }
 }

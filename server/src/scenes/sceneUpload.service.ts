@@ -10,6 +10,7 @@ import { Character, Scene } from '../storage/entities.js';
 import { READING_JOB } from './reading.service.js';
 import { NewSceneDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
+import { refreshCard } from './sceneCard.js';
 
 export interface StartedScene {
   readonly sceneId: string;
@@ -45,17 +46,17 @@ export class SceneUploadService {
     });
     await this.scenes.check(document);
     const id = randomUUID();
-    this.em.persist(
-      this.em.create(Scene, {
-        id,
-        production: character.production,
-        title: document.settings[0]!.title,
-        document,
-        revision: 0,
-        createdAt: new Date(),
-        touchedAt: new Date(),
-      }),
-    );
+    const scene = this.em.create(Scene, {
+      id,
+      production: character.production,
+      title: document.settings[0]!.title,
+      document,
+      revision: 0,
+      createdAt: new Date(),
+      touchedAt: new Date(),
+    });
+    refreshCard(scene);
+    this.em.persist(scene);
     const job = this.jobs.create(READING_JOB, id, { clipId: document.clips[0]!.id });
     await this.em.flush();
     this.jobs.start(job.id);

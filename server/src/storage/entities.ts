@@ -9,6 +9,7 @@ import {
   type Patch,
   type Feel,
   type Pronunciation,
+  type SceneCard,
   type SceneDocument,
 } from '@zest-jaw/core';
 
@@ -28,6 +29,9 @@ export class Production {
   @Property({ type: 'json' })
   feels: Feel[] = [];
 }
+
+/** What of a scene's card its document says. */
+export type KeptCard = Omit<SceneCard, 'id' | 'productionId' | 'title' | 'touchedAt'>;
 
 /** A file by its content: recordings, originals, pictures of mouths and heads. */
 @Entity()
@@ -100,6 +104,14 @@ export class Scene {
 
   @Property({ type: 'json', lazy: true })
   document!: SceneDocument;
+
+  /** What lists show of the document; null in a database from before it was kept, until it is asked for. */
+  @Property({ type: 'json', nullable: true })
+  card: KeptCard | null = null;
+
+  /** The charts its mouths are on: a list of ids as JSON, looked into as text. */
+  @Property({ type: 'text', nullable: true })
+  charts: string | null = null;
 
   @Property({ type: 'integer' })
   revision: number = 0;

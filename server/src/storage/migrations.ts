@@ -203,6 +203,20 @@ export class Migration20261201Places extends Migration {
   }
 }
 
+/** Scenes keep what lists show of them, and which charts they are on. */
+export class Migration20261203Cards extends Migration {
+  override async up(): Promise<void> {
+    await this.execute('alter table `scene` add column `card` json null');
+    await this.execute('alter table `scene` add column `charts` text null');
+    const scenes = (await this.execute('select `id`, `document` from `scene`')) as { id: string; document: string }[];
+    for (const { id, document } of scenes) {
+      const { tracks = [], views = [] } = JSON.parse(document) as Partial<Record<'tracks' | 'views', { chartId: string }[]>>;
+      const charts = JSON.stringify([...new Set([...tracks, ...views].map(({ chartId }) => chartId))]);
+      await this.execute('update `scene` set `charts` = ? where `id` = ?', [charts, id]);
+    }
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -213,4 +227,5 @@ export const MIGRATIONS = [
   { name: '20261128-speech', class: Migration20261128Speech },
   { name: '20261129-feels', class: Migration20261129Feels },
   { name: '20261201-places', class: Migration20261201Places },
+  { name: '20261203-cards', class: Migration20261203Cards },
 ];

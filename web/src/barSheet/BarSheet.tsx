@@ -26,6 +26,7 @@ import {
   type SystemPlan,
 } from './plan.js';
 import type { SheetData } from './sheetData.js';
+import { useSystemData } from './systemData.js';
 
 /** Something of the sheet held by the pointer: moved live, then put down, or given up. */
 export interface Hold {
@@ -69,6 +70,7 @@ function SystemCanvas({
   chosenClip: string | undefined;
 }): ReactElement {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const own = useSystemData(data, system);
   useLayoutEffect(() => {
     const element = canvas.current!;
     const ratio = window.devicePixelRatio || 1;
@@ -77,9 +79,9 @@ function SystemCanvas({
     const context = element.getContext('2d')!;
     context.scale(ratio, ratio);
     const started = performance.now();
-    paintSystem({ context, plan, system, data, sprites, palette, chosenClip });
+    paintSystem({ context, plan, system, data: own, sprites, palette, chosenClip });
     performance.measure('bar-sheet-system', { start: started });
-  }, [plan, system, data, sprites, palette, chosenClip]);
+  }, [plan, system, own, sprites, palette, chosenClip]);
   return <canvas ref={canvas} data-system={system.index} style={{ width: plan.width, height: plan.systemHeight }} aria-hidden />;
 }
 
@@ -178,10 +180,16 @@ function selecting(playhead: Playhead, first: number): Hold {
 export function BarSheet({ scene, data, view, sprites, palette, playhead, holds, chosenClip }: BarSheetProps): ReactElement {
   const scroller = useRef<HTMLDivElement>(null);
   const [{ width, height }, measured] = useElementSize<HTMLDivElement>();
-  const current = useMemo(() => planBarSheet(scene, Math.max(360, width), view, height), [scene, width, view, height]);
   // While something is dragged the rows stay as they are: set anew, they would move away under the pointer.
   const [kept, keep] = useState<BarSheetPlan>();
-  const plan = kept ?? current;
+  const { settings, words, clips, tracks } = scene;
+  const plan = useMemo(
+    () => kept ?? planBarSheet({ settings, words, clips, tracks }, Math.max(360, width), view, height),
+    [kept, settings, words, clips, tracks, width, view, height],
+  );
+  // While something is dragged it is heard and seen; it is told once it is put down.
+  const [told, tell] = useState(data);
+  if (!kept && told !== data) tell(data);
   const rows = useVirtualizer({
     count: plan.systems.length,
     getScrollElement: () => scroller.current,
@@ -304,7 +312,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
           <PlayheadMarks plan={plan} data={data} playhead={playhead} firstFrame={sceneSettings(scene).firstFrame} />
         </div>
       </div>
-      <HiddenGrid systems={visible.flatMap(({ index }) => plan.systems[index] ?? [])} data={data} playhead={playhead} />
+      <HiddenGrid systems={visible.flatMap(({ index }) => plan.systems[index] ?? [])} data={told} playhead={playhead} />
     </div>
   );
 }

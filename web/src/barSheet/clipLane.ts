@@ -22,7 +22,7 @@ export interface SheetClip {
 }
 
 /** Clips laid so that none covers another: each in the first line that is free where it starts. */
-export function layClips(scene: SceneDocument, nameOf: (characterId: string) => string): SheetClip[] {
+export function layClips(scene: Pick<SceneDocument, 'settings' | 'clips'>, nameOf: (characterId: string) => string): SheetClip[] {
   const { frameRate } = sceneSettings(scene);
   const gains = clipGains(scene.clips);
   const ends: number[] = [];

@@ -128,8 +128,8 @@ function growthFor(heights: readonly (readonly [RowName, number])[], systems: nu
   return Math.min(MOST_GROWTH, Math.max(1, (room / Math.max(1, systems) - fixed) / growing));
 }
 
-/** Words of several speakers, those that overlap as one. */
-function joined(words: readonly Span[]): Span[] {
+/** Words of several speakers, those that overlap as one; those that only touch stay apart, for a row may end between them. */
+function withoutOverlaps(words: readonly Span[]): Span[] {
   const spans: Span[] = [];
   for (const word of words) {
     const last = spans.at(-1);
@@ -139,8 +139,11 @@ function joined(words: readonly Span[]): Span[] {
   return spans;
 }
 
+/** What of a scene its layout depends on: no mouth, and no sound. */
+export type PlannedScene = Pick<SceneDocument, 'settings' | 'words' | 'clips' | 'tracks'>;
+
 /** Lines that the lane of clips needs for none to cover another. */
-function clipLines(scene: SceneDocument): number {
+function clipLines(scene: PlannedScene): number {
   return Math.max(1, ...layClips(scene, () => '').map((clip) => clip.level + 1));
 }
 
@@ -148,17 +151,18 @@ function clipLines(scene: SceneDocument): number {
  * @param width of the sheet, in pixels
  * @param room height in sight, in pixels; a short scene grows to use it
  */
-export function planBarSheet(scene: SceneDocument, width: number, view: SheetView = 'key', room = 0): BarSheetPlan {
+export function planBarSheet(scene: PlannedScene, width: number, view: SheetView = 'key', room = 0): BarSheetPlan {
   const { frameRate, lengthFrames } = sceneSettings(scene);
   const fps = framesPerSecond(frameRate);
   const across = Math.max(200, width - LABEL_WIDTH - RIGHT_MARGIN);
-  const words = joined(
+  const words = withoutOverlaps(
     placedWords(scene).map(({ from, to }) => ({ from: framePositionOfSample(frameRate, from), to: framePositionOfSample(frameRate, to) })),
   );
+  const perFrameOf = (share: number): number => Math.min(PER_FRAME.most, Math.max(PER_FRAME.least, (PER_SECOND / fps) * share));
   // Every system has the same scale, so that a length on one is the same length on the next.
   const cutAt = (wider: number): { readonly perFrame: number; readonly stretches: readonly SystemStretch[] } => {
     const settings = TRIED_SCALES.map((share) => {
-      const perFrame = Math.min(PER_FRAME.most, Math.max(PER_FRAME.least, (PER_SECOND / fps) * share * wider));
+      const perFrame = perFrameOf(share * wider);
       const { stretches, cost } = cutIntoSystems(words, lengthFrames, Math.max(4, Math.floor(across / perFrame)), PAUSE_SECONDS * fps);
       return { perFrame, stretches, cost: cost + NARROW_COST * Math.abs(1 - share) };
     });
@@ -169,7 +173,12 @@ export function planBarSheet(scene: SceneDocument, width: number, view: SheetVie
   const heights = others > 0 ? [...own, ['others', others * OTHER_LANE] as const] : own;
   const least = heights.reduce((sum, [, height]) => sum + height + 2, 0) + SYSTEM_GAP;
   // On a large page frames are wider, so that a short scene is not a strip in an empty hall; as many rows as there is room for.
-  const wider = room > 0 ? (WIDER.find((share) => cutAt(share).stretches.length * least * ROOM_TO_GROW <= room) ?? 1) : 1;
+  const mayFit = (share: number): boolean => {
+    // Rows that are full are the fewest there can be: most widths need not be tried.
+    const fewest = (lengthFrames * perFrameOf(Math.min(...TRIED_SCALES) * share)) / across;
+    return fewest * least * ROOM_TO_GROW <= room;
+  };
+  const wider = WIDER.find((share) => mayFit(share) && cutAt(share).stretches.length * least * ROOM_TO_GROW <= room) ?? 1;
   const { perFrame, stretches } = cutAt(wider);
   const growth = growthFor(heights, stretches.length, room);
   const rows = stackRows(heights, growth);

@@ -215,16 +215,15 @@ export function sheetGatherer(): MakeSheetData {
     });
     return {
       words: words([scene.words, scene.clips, settings, speaker], () => placedWords(scene, speaker).map(inFrames)),
-      sounds: sounds([scene.phonemes, scene.clips, settings, speaker, groups], () =>
-        placedSounds(scene, speaker).map(({ id, symbol, from, to }) => ({
-          id,
-          symbol,
-          ipa: ipaOf(symbol),
-          from: frames(from),
-          to: frames(to),
-          colour: maybeGroupOfPhoneme(groups, symbol)?.colour ?? NO_GROUP_COLOUR,
-        })),
-      ),
+      sounds: sounds([scene.phonemes, scene.clips, settings, speaker, groups], () => {
+        const looks = new Map<string, { readonly ipa: string; readonly colour: string }>();
+        return placedSounds(scene, speaker).map(({ id, symbol, from, to }) => {
+          let look = looks.get(symbol);
+          if (!look)
+            looks.set(symbol, (look = { ipa: ipaOf(symbol), colour: maybeGroupOfPhoneme(groups, symbol)?.colour ?? NO_GROUP_COLOUR }));
+          return { id, symbol, ipa: look.ipa, from: frames(from), to: frames(to), colour: look.colour };
+        });
+      }),
       ...places([scene.clips, settings, speaker, ownFeels, nameOf], () => ({
         notSpeech: placedNotSpeech(scene, speaker).map(inFrames),
         feels: placedPhrases(scene, speaker).map(({ from, to, rules }) => ({

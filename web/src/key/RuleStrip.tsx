@@ -1,6 +1,5 @@
 /** A small picture of what rules do to a face: made-up sounds above, and the mouths keyed for them below. */
 import {
-  keySounds,
   maybeDrawing,
   maybeGroupOfPhoneme,
   restDrawing,
@@ -9,8 +8,10 @@ import {
   type KeyedExposure,
   type KeyingRules,
 } from '@zest-jaw/core';
-import { useMemo, type ReactElement } from 'react';
+import { useEffect, useState, type ReactElement } from 'react';
 import { colourOfDrawing, NO_GROUP_COLOUR } from '../barSheet/sheetData.js';
+import { latestOnly } from '../workers/asking.js';
+import { keyer } from '../workers/keyer.js';
 import { WHOLE_EXAMPLE, type RuleExample } from './ruleExamples.js';
 
 const PER_FRAME = 10;
@@ -24,11 +25,18 @@ interface RuleStripProps {
 
 export function RuleStrip({ rules, chart, example = WHOLE_EXAMPLE }: RuleStripProps): ReactElement {
   const { sounds, frames } = example;
-  const exposures = useMemo(
-    () =>
-      keySounds({ sounds, frameRate: { num: 24, den: 1 }, lengthFrames: frames, chart, rules: { ...rules, source: 'sounds' } }).exposures,
-    [rules, chart, sounds, frames],
-  );
+  const [exposures, setExposures] = useState<readonly KeyedExposure[]>([]);
+  const [slot] = useState(latestOnly);
+  useEffect(() => {
+    let wanted = true;
+    const job = { sounds, frameRate: { num: 24, den: 1 }, lengthFrames: frames, chart, rules: { ...rules, source: 'sounds' as const } };
+    // A picture that cannot be made is left as it was: it is only an example.
+    slot(() => keyer.sounds(job)).then(
+      (keyed) => wanted && keyed && setExposures(keyed.exposures),
+      () => undefined,
+    );
+    return () => void (wanted = false);
+  }, [slot, rules, chart, sounds, frames]);
   const rest = restDrawing(chart).id;
   const colour = (group: string): string => chart.groups.find(({ id }) => id === group)?.colour ?? NO_GROUP_COLOUR;
   const colourOf = ({ drawing: id, group }: KeyedExposure): string => {

@@ -10,7 +10,7 @@ import {
   type KeyingRules,
   type Patch,
   type SceneDocument,
-  type Stretch,
+  type Span,
 } from '@zest-jaw/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -31,7 +31,7 @@ interface Wanted {
   /** Null for a phrase to go by its track again. */
   readonly rules: KeyingRules | null;
   /** The frames of the phrase; undefined for the track. */
-  readonly span?: Stretch | undefined;
+  readonly span?: Span | undefined;
 }
 
 interface Planned {
@@ -48,7 +48,7 @@ export interface Proposal {
   readonly reach: Reach;
   readonly setReach: (reach: Reach) => void;
   /** The frames of the phrase the rules are for; undefined when they are the track's. */
-  readonly span: Stretch | undefined;
+  readonly span: Span | undefined;
   /** The phrase has rules of its own. */
   readonly hasOwn: boolean;
   readonly isTrying: boolean;
@@ -74,7 +74,7 @@ export function useHeard(): HeardFrames | undefined {
 }
 
 /** The selected frames, else the phrase at the playhead; undefined when it is not asked for. */
-function usePhraseAtHand(isWanted: boolean): Stretch | undefined {
+function usePhraseAtHand(isWanted: boolean): Span | undefined {
   const { document, data, playhead } = useOpenScene();
   const { frameRate, lengthFrames } = sceneSettings(document);
   const key = useStore(playhead.store, ({ frame, selection }) => {

@@ -1,6 +1,7 @@
 /** The Listen step: the script beside the wave and what was read under it. */
 import { besideScript, type Clip, type ClipPart, framesPerSecond, hasEnded, sceneSettings, scriptWords, setScript } from '@zest-jaw/core';
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactElement } from 'react';
+import { clsx } from 'clsx';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type ReactElement } from 'react';
 import { flushSync } from 'react-dom';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -19,7 +20,7 @@ import { useListenHolds } from './useListenHolds.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { EarMarksPanel } from './EarMarksPanel.js';
 import { droppedRecording } from '../scene/droppedRecording.js';
-import { useFrame, useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { changeSoundSettings, soundSettings } from '../sound/soundSettings.js';
 import { Button } from '../ui/Button.js';
@@ -105,36 +106,76 @@ function wordsInWords(words: number, doubtful: number, missed: number): string {
 }
 
 /** Every word that was read, the one at the playhead lit; pressing one goes there. What the script says and nobody said is struck through. */
+interface ReadWordProps {
+  readonly id: string;
+  readonly text: string;
+  readonly confidence: number;
+  readonly guessed: boolean;
+  readonly isHere: boolean;
+  readonly onGoTo: (id: string) => void;
+}
+
+/** A word of a long line: shown again only when it is another, not when it moves. */
+const ReadWord = memo(function ReadWord({ id, text, confidence, guessed, isHere, onGoTo }: ReadWordProps): ReactElement {
+  return (
+    <button
+      type="button"
+      onClick={() => onGoTo(id)}
+      title={`confidence ${Math.round(confidence * 100)} %${guessed ? ', sounds guessed from the spelling' : ''}`}
+      className={clsx(
+        'rounded-md px-1.5 py-0.5',
+        isHere ? 'bg-zest text-on-zest' : 'bg-word',
+        (guessed || confidence < SURE_WORD) && 'underline decoration-zest underline-offset-4',
+        guessed ? 'decoration-dotted decoration-2' : confidence < SURE_WORD && 'decoration-wavy',
+      )}
+    >
+      {text}
+    </button>
+  );
+});
+
 function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
-  const { data, playhead } = useOpenScene();
-  const frame = useFrame();
-  const here = mostHeard(data.words, frame);
+  const { document, data, playhead } = useOpenScene();
+  const here = useStore(playhead.store, ({ frame }) => mostHeard(data.words, frame)?.id);
   const doubtful = data.words.filter((word) => word.confidence < SURE_WORD).length;
+  const { id: clipId, script = '', language } = clip ?? {};
+  // By the records and not by where they lie: a clip that is slid is said by the same words.
   const line = useMemo(() => {
-    const own = data.words.filter((word) => word.clip === clip?.id);
-    const script = clip && own.length > 0 ? scriptWords(clip.script, clip.language).map((word) => word.text) : [];
+    const own = document.words.filter((word) => word.clip === clipId);
+    const written = own.length > 0 ? scriptWords(script, language).map((word) => word.text) : [];
     const beside = besideScript(
-      script,
+      written,
       own.map((word) => word.text),
     );
     return beside.map(({ text, read }) => ({ text, word: read === undefined ? undefined : own[read] }));
-  }, [clip, data.words]);
+  }, [clipId, script, language, document.words]);
+  const words = useRef(data.words);
+  useEffect(() => {
+    words.current = data.words;
+  }, [data.words]);
+  const goTo = useCallback(
+    (id: string) => {
+      const word = words.current.find((candidate) => candidate.id === id);
+      if (word) playhead.scrubTo(Math.round(word.from));
+    },
+    [playhead],
+  );
   return (
     <div className="mt-2 flex min-h-0 flex-1 flex-col gap-2">
       <h2 className="name text-[19px]">What was read</h2>
       <p className="text-[14px] text-ink-soft">{wordsInWords(data.words.length, doubtful, line.filter(({ word }) => !word).length)}</p>
-      <div className="flex flex-wrap gap-x-1 gap-y-1.5 overflow-y-auto pb-2">
+      <div className="flex flex-wrap gap-x-1 gap-y-1.5 overflow-y-auto pb-2 [contain:strict] min-h-0 flex-1">
         {line.map(({ text, word }, index) =>
           word ? (
-            <button
+            <ReadWord
               key={word.id}
-              type="button"
-              onClick={() => playhead.scrubTo(Math.round(word.from))}
-              title={`confidence ${Math.round(word.confidence * 100)} %${word.guessed ? ', sounds guessed from the spelling' : ''}`}
-              className={`rounded-md px-1.5 py-0.5 ${word === here ? 'bg-zest text-on-zest' : 'bg-word'} ${word.guessed ? 'underline decoration-zest decoration-dotted decoration-2 underline-offset-4' : word.confidence < SURE_WORD ? 'underline decoration-zest decoration-wavy underline-offset-4' : ''}`}
-            >
-              {text}
-            </button>
+              id={word.id}
+              text={text}
+              confidence={word.confidence}
+              guessed={word.guessed === true}
+              isHere={word.id === here}
+              onGoTo={goTo}
+            />
           ) : (
             <s key={`missed ${index}`} className="px-1 py-0.5 text-ink-soft" title="Not heard in the recording">
               {text}

@@ -1,5 +1,16 @@
-/** Changes after which the pencil is keyed again, in one step of undo. The keying is done in the worker, and follows a moment later. */
-import { listensToLoudness, type ChartDocument, type HeardOf, type Patch, type Refusal, type SceneDocument } from '@zest-jaw/core';
+/** Changes after which the pencil is keyed again, in one step of undo. The keying is done in the worker. */
+import {
+  applyPatch,
+  isRefusal,
+  listensToLoudness,
+  mergePatches,
+  SCENE_KIND,
+  type ChartDocument,
+  type HeardOf,
+  type Patch,
+  type Refusal,
+  type SceneDocument,
+} from '@zest-jaw/core';
 import { useCallback } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
@@ -7,27 +18,56 @@ import type { DocumentSession } from '../session/documentSession.js';
 import { keyer, type Charts } from '../workers/keyer.js';
 import { useOpenScene } from './sceneContext.js';
 
-/** Keys the pencil of every track as a part of the session's last step, on whatever the scene has become until then. */
-async function keyAfter(session: DocumentSession<SceneDocument>, charts: Charts, heardOf: HeardOf): Promise<void> {
+type Session = DocumentSession<SceneDocument>;
+
+const documentOf = (session: Session): SceneDocument => session.store.getState().document;
+
+/** What the pencil of every track of a scene would be keyed to; undefined when a newer scene was asked about meanwhile. */
+function askForPencil(scene: SceneDocument, charts: Charts, heardOf: HeardOf): Promise<Patch | undefined> {
+  const heard = new Map(
+    scene.tracks.flatMap((track) => {
+      // What cannot change the pencil is not measured.
+      const frames = listensToLoudness(scene, track, charts) ? heardOf(scene, track.characterId) : undefined;
+      return frames ? [[track.characterId, frames] as const] : [];
+    }),
+  );
+  return keyer.pencil(scene, charts, heard);
+}
+
+/** Keys the pencil after a drag, as a part of its step, on whatever the scene has become until then. */
+async function keyAfter(session: Session, charts: Charts, heardOf: HeardOf): Promise<void> {
   const step = session.lastStep();
-  const now = (): SceneDocument => session.store.getState().document;
   for (;;) {
-    const asked = now();
-    const heard = new Map(
-      asked.tracks.flatMap((track) => {
-        // What cannot change the pencil is not measured.
-        const frames = listensToLoudness(asked, track, charts) ? heardOf(asked, track.characterId) : undefined;
-        return frames ? [[track.characterId, frames] as const] : [];
-      }),
-    );
-    const patch = await keyer.pencil(asked, charts, heard);
+    const asked = documentOf(session);
+    const patch = await askForPencil(asked, charts, heardOf);
     // Whoever asked after this one keys it all.
     if (!patch) return;
-    if (now() !== asked) continue;
+    if (documentOf(session) !== asked) continue;
     session.follow(step, patch);
     return;
   }
 }
+
+/** Changes wait for one another: each is made of what the one before has made. */
+const waiting = new WeakMap<Session, Promise<void>>();
+
+/** Makes a change and the pencil that follows from it, as one patch. */
+async function changeAndKey(session: Session, make: Make, charts: Charts, heardOf: HeardOf): Promise<void> {
+  for (;;) {
+    const before = documentOf(session);
+    const change = make(before);
+    if (isRefusal(change) || change.ops.length === 0) {
+      session.change(change);
+      return;
+    }
+    const pencil = await askForPencil(applyPatch(SCENE_KIND, before, change), charts, heardOf);
+    if (!pencil || documentOf(session) !== before) continue;
+    session.change(mergePatches(change, pencil));
+    return;
+  }
+}
+
+type Make = (scene: SceneDocument) => Patch | Refusal;
 
 /** Keys the pencil of every track again, after what was done last. */
 export function useKeyAfter(): () => void {
@@ -38,18 +78,20 @@ export function useKeyAfter(): () => void {
   );
 }
 
-/** Answers whether the change was made. */
-export function useChangeAndKey(): (make: (scene: SceneDocument) => Patch | Refusal) => boolean {
-  const { session } = useOpenScene();
-  const key = useKeyAfter();
+/** Answers whether the change can be made; it is, with its pencil, a moment later. */
+export function useChangeAndKey(): (make: Make) => boolean {
+  const { session, allCharts, heardOf } = useOpenScene();
   return useCallback(
     (make) => {
-      const before = session.store.getState().document;
-      const made = session.change(make(before));
-      if (made && session.store.getState().document !== before) key();
-      return made;
+      const first = make(documentOf(session));
+      if (isRefusal(first)) return session.change(first);
+      const next = (waiting.get(session) ?? Promise.resolve())
+        .then(() => changeAndKey(session, make, allCharts, heardOf))
+        .catch((error: unknown) => void toast.error(sentenceOf(error)));
+      waiting.set(session, next);
+      return true;
     },
-    [session, key],
+    [session, allCharts, heardOf],
   );
 }
 

@@ -14,7 +14,7 @@ import type {
   Patch,
   Refusal,
   SceneDocument,
-  Stretch,
+  Span,
 } from '@zest-jaw/core';
 import { createAsker, latestOnly, type WorkerLike } from './asking.js';
 import type { AboutTrack, Changes, HeardRef, KeyerQuestion } from './keyer.worker.js';
@@ -42,7 +42,7 @@ export interface Keyer {
     part?: { readonly from?: number; readonly to?: number },
   ): Promise<{ patch: Patch; notShown: readonly NotShown[] } | Refusal>;
   /** What rules would make of a track or a phrase; undefined when something newer is tried. */
-  tryRules(on: OnTrack, rules: KeyingRules | null, span?: Stretch): Promise<Patch | Refusal | undefined>;
+  tryRules(on: OnTrack, rules: KeyingRules | null, span?: Span): Promise<Patch | Refusal | undefined>;
   /** The plan as though nothing were inked; undefined when a newer one is asked for. */
   crib(on: OnTrack, rules: KeyingRules): Promise<readonly Exposure[] | Refusal | undefined>;
   /** Why an exposure is there, or what the rules would have in its place; undefined when another is asked about. */

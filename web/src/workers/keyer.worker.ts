@@ -23,7 +23,7 @@ import {
   type PlannedTrack,
   type Refusal,
   type SceneDocument,
-  type Stretch,
+  type Span,
 } from '@zest-jaw/core';
 import { answering } from './asking.js';
 import { withDelta, type SceneDelta } from './sceneMirror.js';
@@ -52,7 +52,7 @@ export interface AboutTrack {
 export interface Trial extends AboutTrack {
   /** Null for a phrase to go by its track again. */
   readonly rules: KeyingRules | null;
-  readonly span?: Stretch | undefined;
+  readonly span?: Span | undefined;
 }
 
 export type KeyerQuestion =

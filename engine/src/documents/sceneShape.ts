@@ -1,0 +1,140 @@
+/** The shape of a scene's records: every field, what it may hold, and how much. What records are to one another is `checkScene`'s. */
+import {
+  CLIP_LIMITS,
+  GAIN_LIMITS,
+  MAX_MARK_LETTERS,
+  MAX_SCENE_FRAMES,
+  ONES_FOR,
+  PHONEMES,
+  RULE_LIMITS,
+  SAMPLE_RATE,
+  type SceneDocument,
+} from '@zest-jaw/core';
+import { Amount, Flag, Hash, Id, Ids, ListOf, Maybe, Nested, OneOf, OrNull, Text, Whole } from './fields.js';
+
+const MOST_SAMPLES = CLIP_LIMITS.maxMinutes * 60 * SAMPLE_RATE;
+
+class FrameRateShape {
+  @Whole(1, 240_000) num!: number;
+  @Whole(1, 240_000) den!: number;
+}
+
+class SettingsShape {
+  @OneOf(['scene']) id!: string;
+  @Text(1, 200) title!: string;
+  @Nested(() => FrameRateShape) frameRate!: FrameRateShape;
+  @Whole(0, 9_999_999) firstFrame!: number;
+  @Whole(1, MAX_SCENE_FRAMES) lengthFrames!: number;
+}
+
+const limits = (rule: keyof typeof RULE_LIMITS): [number, number] => [RULE_LIMITS[rule].least, RULE_LIMITS[rule].most];
+
+export class RulesShape {
+  @Whole(...limits('leadFrames')) leadFrames!: number;
+  @Whole(...limits('holdFrames')) holdFrames!: number;
+  @Flag() strict!: boolean;
+  @Maybe() @OneOf(ONES_FOR) onesFor?: string;
+  @Maybe() @Amount(...limits('calm')) calm?: number;
+  @Maybe() @Whole(...limits('settleFrames')) settleFrames?: number;
+  @Maybe() @Whole(...limits('anticipationFrames')) anticipationFrames?: number;
+  @Maybe() @Amount(...limits('holdPause')) holdPause?: number;
+  @Maybe() @Amount(...limits('restPause')) restPause?: number;
+  @Maybe() @Amount(...limits('mostChanges')) mostChanges?: number;
+  @Maybe() @Flag() accents?: boolean;
+  @Maybe() @OneOf(['sounds', 'loudness']) source?: string;
+  @Maybe() @OrNull() @Amount(...limits('floorDb')) floorDb?: number | null;
+  @Maybe() @OrNull() @Amount(...limits('peakDb')) peakDb?: number | null;
+}
+
+class SpanShape {
+  @Whole(0, MOST_SAMPLES) from!: number;
+  @Whole(0, MOST_SAMPLES) to!: number;
+}
+
+class PhraseShape extends SpanShape {
+  @Nested(() => RulesShape) rules!: RulesShape;
+}
+
+class ClipShape {
+  @Id() id!: string;
+  @Id() characterId!: string;
+  @Hash() audio!: string;
+  @Text(0, 1000) fileName!: string;
+  @Whole(0, MAX_SCENE_FRAMES) atFrame!: number;
+  @Whole(1, MOST_SAMPLES) lengthSamples!: number;
+  @Whole(0, MOST_SAMPLES) fromSample!: number;
+  @Whole(1, MOST_SAMPLES) toSample!: number;
+  @Amount(GAIN_LIMITS.least, GAIN_LIMITS.most) gainDb!: number;
+  @Flag() muted!: boolean;
+  @Flag() soloed!: boolean;
+  @OrNull() @Hash() readOf!: string | null;
+  @Text(0, 40_000) script!: string;
+  @OneOf(['en', 'fr', 'ipa']) language!: string;
+  @Maybe() @ListOf(() => SpanShape, 5000) notSpeech?: SpanShape[];
+  @Maybe() @ListOf(() => PhraseShape, 2000) phrases?: PhraseShape[];
+}
+
+class WordShape {
+  @Id() id!: string;
+  @Id() clip!: string;
+  @Text(0, 200) text!: string;
+  @Whole(0, MOST_SAMPLES) fromSample!: number;
+  @Whole(0, MOST_SAMPLES) toSample!: number;
+  @Amount(0, 1) confidence!: number;
+  @Maybe() @Flag() guessed?: boolean;
+}
+
+class PhonemeShape {
+  @Id() id!: string;
+  @Id() clip!: string;
+  @OrNull() @Id() word!: string | null;
+  @OneOf(PHONEMES.map(({ symbol }) => symbol)) symbol!: string;
+  @Maybe() @OneOf([0, 1, 2]) stress?: number;
+  @Whole(0, MOST_SAMPLES) fromSample!: number;
+  @Whole(0, MOST_SAMPLES) toSample!: number;
+  @Amount(0, 1) confidence!: number;
+}
+
+class TrackShape {
+  @Id() id!: string;
+  @OneOf(['mouth']) kind!: string;
+  @Id() characterId!: string;
+  @Id() chartId!: string;
+  @Amount(-1000, 1000) order!: number;
+  @Nested(() => RulesShape) rules!: RulesShape;
+}
+
+class ViewShape {
+  @Id() id!: string;
+  @Id() track!: string;
+  @Whole(1, MAX_SCENE_FRAMES) from!: number;
+  @Id() chartId!: string;
+}
+
+class MarkShape {
+  @Id() id!: string;
+  @Id() characterId!: string;
+  @Whole(0, MAX_SCENE_FRAMES) frame!: number;
+  @Text(1, MAX_MARK_LETTERS) text!: string;
+}
+
+class ExposureShape {
+  @Id() id!: string;
+  @Id() track!: string;
+  @Whole(0, MAX_SCENE_FRAMES) from!: number;
+  @Whole(1, MAX_SCENE_FRAMES) to!: number;
+  @Id() drawing!: string;
+  @Flag() inked!: boolean;
+  @Ids(20_000) plays!: string[];
+}
+
+export const SCENE_SHAPES: Readonly<Record<keyof SceneDocument, new () => object>> = {
+  settings: SettingsShape,
+  clips: ClipShape,
+  words: WordShape,
+  phonemes: PhonemeShape,
+  tracks: TrackShape,
+  views: ViewShape,
+  marks: MarkShape,
+  exposures: ExposureShape,
+};

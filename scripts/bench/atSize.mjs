@@ -1,0 +1,161 @@
+/** The page's own thread in scenes of ten and of thirty minutes: how long it is kept at a time while a hand works. */
+import { joinedLines, sceneOf } from './sound.mjs';
+
+const SAMPLE_RATE = 48_000;
+
+/** A scene as long as asked, its one clip a recording the server has, said by the labelled lines one after another. */
+function longScene({ core, chart, labelled }, { minutes, audio, characterId, chartId }) {
+  const lengthFrames = minutes * 60 * 24;
+  const lengthSamples = lengthFrames * 2000;
+  let count = 0;
+  const newId = () => `b${(count += 1)}`;
+  const made = core.newScene({
+    title: `${minutes} minutes`,
+    frameRate: { num: 24, den: 1 },
+    firstFrame: 1,
+    chartId,
+    chart,
+    rules: core.DEFAULT_RULES,
+    clip: { characterId, audio, fileName: 'long.wav', lengthSamples, script: '', language: 'en' },
+  });
+  // Room at the end, so that it can be slid.
+  const scene = { ...made, clips: [{ ...made.clips[0], toSample: lengthSamples - 20 * SAMPLE_RATE }] };
+  const [words, phonemes] = [[], []];
+  let at = 4800;
+  for (let line = 0; at < lengthSamples - 24 * SAMPLE_RATE; line++) {
+    const { sounds } = labelled[line % labelled.length];
+    for (let from = 0; from < sounds.length; from += 4) {
+      const own = sounds.slice(from, from + 4);
+      phonemes.push(...own.map((sound) => ({ symbol: sound.symbol, from: sound.from + at, to: sound.to + at, confidence: 0.9, word: words.length })));
+      words.push({ text: `word${words.length}`, from: own[0].from + at, to: own.at(-1).to + at, confidence: 0.9 });
+    }
+    at += sounds.at(-1).to + 9600;
+  }
+  const reading = { sampleRate: SAMPLE_RATE, durationSamples: lengthSamples, words, phonemes, warnings: [] };
+  const read = core.applyPatch(core.SCENE_KIND, scene, core.takeReading(scene, scene.clips[0].id, reading, newId));
+  const keyed = core.applyPatch(core.SCENE_KIND, read, core.pencilKeyed(read, new Map([[chartId, chart]]), newId));
+  return { document: keyed, sounds: phonemes.length, exposures: keyed.exposures.length };
+}
+
+/** Counts how long the page's thread is kept at a time, between one message to itself and the next. */
+function watchThread() {
+  const channel = new MessageChannel();
+  const watch = { longest: 0, over: 0, last: performance.now(), on: false };
+  channel.port1.onmessage = () => {
+    const now = performance.now();
+    const gap = now - watch.last;
+    watch.last = now;
+    if (watch.on) {
+      watch.longest = Math.max(watch.longest, gap);
+      if (gap > 16) watch.over += 1;
+      channel.port2.postMessage(0);
+    }
+  };
+  Object.assign(window, {
+    watchStart: () => {
+      Object.assign(watch, { longest: 0, over: 0, last: performance.now(), on: true });
+      channel.port2.postMessage(0);
+    },
+    watchEnd: () => {
+      watch.on = false;
+      return { longest: watch.longest, over: watch.over };
+    },
+  });
+}
+
+async function during(page, act) {
+  await page.evaluate(() => window.watchStart());
+  await act();
+  return page.evaluate(() => window.watchEnd());
+}
+
+/** @returns what was done, how long the longest stretch was in milliseconds, and how many were over 16 ms */
+async function workOn(page, origin, id) {
+  const rows = [];
+  const note = async (what, act) => rows.push({ what, ...(await during(page, act)) });
+  await page.goto(`${origin}/scenes/${id}/key`);
+  await page.locator('[data-testid=bar-sheet][data-waves="1"] canvas').first().waitFor({ timeout: 120_000 });
+  const paint = await page.evaluate(() => performance.getEntriesByName('bar-sheet-system').map(({ startTime, duration }) => [startTime + duration, duration]));
+  const firstPaint = paint[0][0];
+  await page.waitForTimeout(2500);
+  await note('a mouth put by its key', async () => {
+    await page.keyboard.press('KeyZ');
+    await page.waitForTimeout(700);
+  });
+  await note('it is taken back', async () => {
+    await page.keyboard.press('Control+KeyZ');
+    await page.waitForTimeout(700);
+  });
+  await page.keyboard.press('KeyY');
+  await page.waitForTimeout(800);
+  await note('Why? is open, thirty frames are stepped over', async () => {
+    for (let step = 0; step < 30; step++) await page.keyboard.press('ArrowRight');
+    await page.waitForTimeout(400);
+  });
+  await page.keyboard.press('KeyU');
+  await page.waitForTimeout(1500);
+  await page.keyboard.press('KeyJ');
+  const slider = page.getByRole('slider', { name: /calm/i }).first();
+  await slider.waitFor();
+  await page.waitForTimeout(500);
+  await note('a rule is dragged, the crib open', async () => {
+    await slider.focus();
+    for (let press = 0; press < 12; press++) {
+      await page.keyboard.press('ArrowRight');
+      await page.waitForTimeout(120);
+    }
+    await page.waitForTimeout(1500);
+  });
+  await note('what was tried is taken', async () => {
+    await page.getByRole('button', { name: 'Take it' }).first().click();
+    await page.waitForTimeout(1500);
+  });
+  await page.keyboard.press('KeyU');
+  await page.getByRole('link', { name: 'Listen' }).click();
+  const sheet = page.getByTestId('bar-sheet');
+  await sheet.waitFor();
+  await page.waitForTimeout(1500);
+  const { left, perFrame, y } = await sheet.evaluate(({ dataset }) => ({ left: +dataset.left, perFrame: +dataset.perFrame, y: +dataset.clipsY }));
+  const box = await sheet.boundingBox();
+  const x = box.x + left + perFrame * 12;
+  await page.mouse.move(x, box.y + y + 8);
+  await page.mouse.down();
+  await note('a clip is slid by thirty frames', async () => {
+    for (let step = 1; step <= 30; step++) {
+      await page.mouse.move(x + step * perFrame, box.y + y + 8);
+      await page.waitForTimeout(30);
+    }
+  });
+  await note('it is let go, and the pencil follows', async () => {
+    await page.mouse.up();
+    await page.waitForTimeout(2500);
+  });
+  await page.getByRole('link', { name: 'Hand off' }).click();
+  await note('Hand off is opened', async () => {
+    await page.getByRole('heading', { name: 'Exposure sheet' }).waitFor();
+    await page.waitForTimeout(800);
+  });
+  return { rows, firstPaint, system: paint.map(([, duration]) => duration).sort((a, b) => a - b)[paint.length >> 1] };
+}
+
+/** @returns for each length what was measured, and the times of the longest stretches */
+export async function benchAtSize(project, page, origin, lengths = [10, 30]) {
+  const { core, labelled } = project;
+  await page.addInitScript(watchThread);
+  const results = [];
+  for (const minutes of lengths) {
+    const id = await sceneOf(origin, core.writeWave(joinedLines(labelled, core, minutes), SAMPLE_RATE));
+    const { document } = await (await fetch(`${origin}/api/scenes/${id}`)).json();
+    const [{ audio }, [{ characterId, chartId }]] = [document.clips[0], document.tracks];
+    const { document: chart } = await (await fetch(`${origin}/api/charts/${chartId}`)).json();
+    const long = longScene({ core, chart, labelled }, { minutes, audio, characterId, chartId });
+    const copy = await fetch(`${origin}/api/scenes/copies`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ title: `${minutes} minutes`, document: long.document }),
+    });
+    const kept = await copy.json();
+    results.push({ minutes, sounds: long.sounds, exposures: long.exposures, ...(await workOn(page, origin, kept.id)) });
+  }
+  return results;
+}
