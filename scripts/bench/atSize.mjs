@@ -1,4 +1,5 @@
 /** The page's own thread in scenes of ten and of thirty minutes: how long it is kept at a time while a hand works. */
+import { performance } from 'node:perf_hooks';
 import { joinedLines, sceneOf } from './sound.mjs';
 
 const SAMPLE_RATE = 48_000;
@@ -26,7 +27,9 @@ function longScene({ core, chart, labelled }, { minutes, audio, characterId, cha
     const { sounds } = labelled[line % labelled.length];
     for (let from = 0; from < sounds.length; from += 4) {
       const own = sounds.slice(from, from + 4);
-      phonemes.push(...own.map((sound) => ({ symbol: sound.symbol, from: sound.from + at, to: sound.to + at, confidence: 0.9, word: words.length })));
+      phonemes.push(
+        ...own.map((sound) => ({ symbol: sound.symbol, from: sound.from + at, to: sound.to + at, confidence: 0.9, word: words.length })),
+      );
       words.push({ text: `word${words.length}`, from: own[0].from + at, to: own.at(-1).to + at, confidence: 0.9 });
     }
     at += sounds.at(-1).to + 9600;
@@ -35,6 +38,15 @@ function longScene({ core, chart, labelled }, { minutes, audio, characterId, cha
   const read = core.applyPatch(core.SCENE_KIND, scene, core.takeReading(scene, scene.clips[0].id, reading, newId));
   const keyed = core.applyPatch(core.SCENE_KIND, read, core.pencilKeyed(read, new Map([[chartId, chart]]), newId));
   return { document: keyed, sounds: phonemes.length, exposures: keyed.exposures.length };
+}
+
+/** What a clip slid by half a second changes of a scene: operations, and bytes of JSON. */
+export function slideOf(core, document, chartId, chart) {
+  let count = 0;
+  const newId = () => `s${(count += 1)}`;
+  const slid = core.slideClip(document, document.clips[0].id, 12, newId);
+  const patch = core.withPencilKeyed(document, slid, new Map([[chartId, chart]]), newId);
+  return { ops: patch.ops.length, bytes: JSON.stringify(patch).length };
 }
 
 /** Counts how long the page's thread is kept at a time, between one message to itself and the next. */
@@ -75,7 +87,9 @@ async function workOn(page, origin, id) {
   const note = async (what, act) => rows.push({ what, ...(await during(page, act)) });
   await page.goto(`${origin}/scenes/${id}/key`);
   await page.locator('[data-testid=bar-sheet][data-waves="1"] canvas').first().waitFor({ timeout: 120_000 });
-  const paint = await page.evaluate(() => performance.getEntriesByName('bar-sheet-system').map(({ startTime, duration }) => [startTime + duration, duration]));
+  const paint = await page.evaluate(() =>
+    performance.getEntriesByName('bar-sheet-system').map(({ startTime, duration }) => [startTime + duration, duration]),
+  );
   const firstPaint = paint[0][0];
   await page.waitForTimeout(2500);
   await note('a mouth put by its key', async () => {
@@ -115,7 +129,11 @@ async function workOn(page, origin, id) {
   const sheet = page.getByTestId('bar-sheet');
   await sheet.waitFor();
   await page.waitForTimeout(1500);
-  const { left, perFrame, y } = await sheet.evaluate(({ dataset }) => ({ left: +dataset.left, perFrame: +dataset.perFrame, y: +dataset.clipsY }));
+  const { left, perFrame, y } = await sheet.evaluate(({ dataset }) => ({
+    left: +dataset.left,
+    perFrame: +dataset.perFrame,
+    y: +dataset.clipsY,
+  }));
   const box = await sheet.boundingBox();
   const x = box.x + left + perFrame * 12;
   await page.mouse.move(x, box.y + y + 8);
@@ -155,7 +173,47 @@ export async function benchAtSize(project, page, origin, lengths = [10, 30]) {
       body: JSON.stringify({ title: `${minutes} minutes`, document: long.document }),
     });
     const kept = await copy.json();
-    results.push({ minutes, sounds: long.sounds, exposures: long.exposures, ...(await workOn(page, origin, kept.id)) });
+    results.push({
+      minutes,
+      slide: slideOf(core, long.document, chartId, chart),
+      sounds: long.sounds,
+      exposures: long.exposures,
+      ...(await workOn(page, origin, kept.id)),
+    });
+  }
+  return results;
+}
+
+const median = (list) => list.sort((a, b) => a - b)[list.length >> 1];
+
+/** How long Home's list and a change of a chart take with so many scenes, in milliseconds. */
+export async function benchManyScenes(origin, counts = [100, 1000]) {
+  const call = async (path, method = 'GET', body = undefined) => {
+    const started = performance.now();
+    const response = await fetch(`${origin}/api${path}`, {
+      method,
+      ...(body && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    });
+    const answer = await response.json();
+    return { answer, time: performance.now() - started };
+  };
+  const results = [];
+  const { answer: first } = await call('/scenes');
+  let have = first.length;
+  for (const count of counts) {
+    for (; have < count; have++) await call('/scenes/the-wet-stamp/copies', 'POST', {});
+    const lists = [];
+    for (let turn = 0; turn < 5; turn++) lists.push((await call('/scenes')).time);
+    const changes = [];
+    for (let turn = 0; turn < 5; turn++) {
+      const { answer: chart } = await call('/charts/bramble-front');
+      const [settings] = chart.document.settings;
+      const after = { ...settings, name: `Bramble ${count} ${turn}` };
+      const ops = [{ op: 'put', table: 'settings', id: 'chart', before: settings, after }];
+      const body = { baseRevision: chart.revision, patchId: `bench-${count}-${turn}`, reason: 'chart.name', ops };
+      changes.push((await call('/charts/bramble-front', 'PATCH', body)).time);
+    }
+    results.push({ count, list: median(lists), chart: median(changes) });
   }
   return results;
 }

@@ -132,7 +132,8 @@ export function benchKeyingSpeed(project, labelled) {
   const inside = sounds.filter((sound) => sound.to <= 600 * 48_000);
   const ten = keyingJob(project, { sounds: inside, fps: 24, hold: 2, frames: 14_400 });
   const phrase = keyingJob(project, { sounds: inside.filter((sound) => sound.to <= 3 * 48_000), fps: 24, hold: 2, frames: 72 });
-  const { keySounds } = project.core;
+  const { keySounds, FEELS } = project.core;
   keySounds(ten);
-  return { count: inside.length, time: medianTime(9, () => keySounds(ten)), phrase: medianTime(31, () => keySounds(phrase)) };
+  const feels = FEELS.map(({ name, rules }) => ({ name, time: medianTime(5, () => keySounds({ ...ten, rules })) }));
+  return { count: inside.length, feels, time: medianTime(9, () => keySounds(ten)), phrase: medianTime(31, () => keySounds(phrase)) };
 }
