@@ -165,6 +165,7 @@ export {
   NO_PAST,
   recordChange,
   withoutStep,
+  withNewer,
   withOlder,
   withOthers,
   type History,

@@ -10,6 +10,7 @@ import {
   recordChange,
   SCENE_KIND,
   stepOf,
+  withNewer,
   withOlder,
   withOthers,
   withoutStep,
@@ -100,6 +101,43 @@ it('undoing all of them gives the first state, and doing them again the last', (
       expect(scene).toEqual(document);
     }),
   );
+});
+
+it('a part that comes late, after another step, belongs to where its step began', () => {
+  const empty = emptyScene(24);
+  const track = empty.tracks[0]!;
+  const [one, two] = [
+    { ...track, order: 1 },
+    { ...track, order: 2 },
+  ];
+  const put = (id: string, ops: Patch['ops'], step?: string): Patch => ({ id, reason: 'track.rules', ops, ...(step && { step }) });
+  const mark = { id: 'm', characterId: track.characterId, frame: 3, text: 'oo' };
+  const revisions = [
+    put('a', [{ op: 'put', table: 'tracks', id: track.id, before: track, after: one }]),
+    put('b', [{ op: 'put', table: 'tracks', id: track.id, before: one, after: two }]),
+    put('c', [{ op: 'put', table: 'marks', id: 'm', before: null, after: mark }], 'a'),
+  ];
+  const session = revisions.reduce((history, patch) => recordChange(history, patch, 0), NO_HISTORY);
+  expect(session.done.map(stepOf)).toEqual(['a', 'b']);
+  const last = revisions.reduce((scene, patch) => applyPatch(SCENE_KIND, scene, patch), empty);
+  for (const pageSize of [1, 2, 3]) {
+    const newestFirst = [...revisions].reverse();
+    let done: readonly Patch[] = [];
+    let { ended } = NO_PAST;
+    for (let at = 0; at < newestFirst.length; at += pageSize) {
+      const page = withOlder({ ...NO_PAST, ended }, newestFirst.slice(at, at + pageSize));
+      done = withNewer(page.done, done);
+      ({ ended } = page);
+    }
+    expect(opsOf(done)).toEqual(opsOf(session.done));
+    let history: History = { ...NO_HISTORY, done };
+    let scene = last;
+    for (let taken = maybeUndo(history, 'u'); taken; taken = maybeUndo(history, 'u')) {
+      scene = applyPatch(SCENE_KIND, scene, taken.patch);
+      history = taken.history;
+    }
+    expect(scene).toEqual(empty);
+  }
 });
 
 describe('what others did', () => {

@@ -44,6 +44,17 @@ function withPatch(done: readonly Patch[], patch: Patch): readonly Patch[] {
   return at < 0 ? [...done, patch] : done.with(at, withPart(done[at]!, patch));
 }
 
+/** Steps with newer ones on top. What is newer of an older step is a part of it, and stands where the step began. */
+export function withNewer(older: readonly Patch[], newer: readonly Patch[]): readonly Patch[] {
+  const late = new Map(newer.map((step) => [stepOf(step), step]));
+  const own = older.map((step) => {
+    const part = late.get(stepOf(step));
+    late.delete(stepOf(step));
+    return part ? withPart(step, part) : step;
+  });
+  return [...own, ...newer.filter((step) => late.has(stepOf(step)))];
+}
+
 /** History after a new change; what was undone can no longer be redone. */
 export function recordChange(history: History, patch: Patch, atMs: number): History {
   return { done: withPatch(history.done, patch), undone: [], lastAtMs: atMs };
@@ -128,8 +139,9 @@ export function withOlder(past: PastSteps, patches: readonly Patch[]): PastSteps
     const { redoes: _, ...whole } = patch;
     const part = { ...whole, step };
     const at = end === 'done' ? done.findIndex((newer) => stepOf(newer) === step) : -1;
+    // A step stands where it began, though a part of it came after steps that were begun later.
     if (at < 0) done.push(part);
-    else done[at] = withPart(part, done[at]!);
+    else done.push(withPart(part, done.splice(at, 1)[0]!));
   }
   return { done: done.reverse(), undone: undone.reverse(), ended, isRedoable };
 }

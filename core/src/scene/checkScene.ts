@@ -42,16 +42,7 @@ function checkOrder(scene: SceneDocument): string[] {
   return faults;
 }
 
-function checkClip({
-  id,
-  atFrame,
-  lengthSamples,
-  fromSample,
-  toSample,
-  gainDb,
-  notSpeech = [],
-  phrases = [],
-}: Clip): string[] {
+function checkClip({ id, atFrame, lengthSamples, fromSample, toSample, gainDb, notSpeech = [], phrases = [] }: Clip): string[] {
   const faults: string[] = [];
   if (!Number.isInteger(atFrame) || atFrame < 0) faults.push(`Clip ${id} must start on a whole frame from 0.`);
   if (!Number.isInteger(lengthSamples) || !isSpan(fromSample, toSample) || toSample > lengthSamples)
@@ -129,8 +120,7 @@ function checkMarks(scene: SceneDocument): string[] {
     const before = scene.marks[index - 1];
     if (!Number.isInteger(mark.frame) || mark.frame < 0 || mark.frame >= lengthFrames)
       return [`The ear mark ${mark.id} must lie on a whole frame inside the scene.`];
-    if (mark.text.trim() === '' || mark.text.length > MAX_MARK_LETTERS)
-      return [`An ear mark has 1 to ${MAX_MARK_LETTERS} letters.`];
+    if (mark.text.trim() === '' || mark.text.length > MAX_MARK_LETTERS) return [`An ear mark has 1 to ${MAX_MARK_LETTERS} letters.`];
     return before?.characterId === mark.characterId && before.frame === mark.frame
       ? [`There are two ear marks at frame ${mark.frame}.`]
       : [];

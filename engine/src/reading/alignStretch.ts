@@ -102,13 +102,19 @@ export function wordsOf(segments: readonly AlignedSegment[]): AlignedSegment[] {
 /** The first `count` indexes: strictly, words are found from the first on. */
 const upTo = (count: number): number[] => Array.from({ length: count }, (_, index) => index);
 
+/** How much slower a voice is played, and whether that is known to fit it. */
+export interface VoiceSpeed {
+  readonly speed: number;
+  readonly isKnown?: boolean;
+}
+
 /** Aligns words at the speed that fits best: the first one if that is sure, else by steps to where it is surest. */
 async function alignStrictly(
   recogniser: Recogniser,
   samples: Float32Array,
   tokens: readonly string[],
   extent: Extent,
-  firstSpeed: number,
+  { speed: firstSpeed, isKnown = false }: VoiceSpeed,
   report: ReportTry,
 ): Promise<Alignment | undefined> {
   const attempt = async (speed: number): Promise<Alignment | undefined> => {
@@ -117,6 +123,7 @@ async function alignStrictly(
     return segments && { segments: atSpeed(segments, speed), score: scoreOf(segments), speed, found: upTo(wordsOf(segments).length) };
   };
   let best = await attempt(firstSpeed);
+  if (isKnown && best) return best;
   const tried = new Set([firstSpeed]);
   const climb = async (factor: number, steps: number): Promise<void> => {
     for (let step = 1; step <= steps && !(best && fitOf(best.segments) >= FITS); step++) {
@@ -262,7 +269,7 @@ async function mendLoosely(
 /**
  * Aligns the words of a stretch.
  *
- * @param firstSpeed the playback speed to begin with: the one that fitted the stretch before
+ * @param voice the playback speed to begin with: the one that fitted the stretch before
  * @returns undefined when none of them can be found
  */
 export async function alignStretch(
@@ -270,10 +277,10 @@ export async function alignStretch(
   samples: Float32Array,
   tokens: readonly string[],
   extent: Extent,
-  firstSpeed: number,
+  voice: VoiceSpeed,
   report: ReportTry,
 ): Promise<Alignment | undefined> {
-  const strict = await alignStrictly(recogniser, samples, tokens, extent, firstSpeed, report);
+  const strict = await alignStrictly(recogniser, samples, tokens, extent, voice, report);
   const words = strict ? wordsOf(strict.segments) : [];
   const least = Math.min(SURE_WORD, meanOf(words) - STANDS_OUT);
   const isPoor = !strict || words.length === 0 || strict.score < POOR;
@@ -283,7 +290,7 @@ export async function alignStretch(
   report('Looking for what was said and what was not');
   if (strict && words.length > 0)
     return (await mendLoosely(recogniser, samples, tokens, extent, strict, (word) => isPoor || word.confidence < least)) ?? strict;
-  const heard = heardAt(samples, firstSpeed);
+  const heard = heardAt(samples, voice.speed);
   const said = await maybeSaid(recogniser, heard, tokens, 0);
-  return (said && (await alignSaid(recogniser, heard, said, firstSpeed))) ?? strict;
+  return (said && (await alignSaid(recogniser, heard, said, voice.speed))) ?? strict;
 }

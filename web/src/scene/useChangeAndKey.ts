@@ -1,16 +1,5 @@
 /** Changes after which the pencil is keyed again, in one step of undo. The keying is done in the worker. */
-import {
-  applyPatch,
-  isRefusal,
-  listensToLoudness,
-  mergePatches,
-  SCENE_KIND,
-  type ChartDocument,
-  type HeardOf,
-  type Patch,
-  type Refusal,
-  type SceneDocument,
-} from '@zest-jaw/core';
+import { listensToLoudness, type ChartDocument, type HeardOf, type Patch, type Refusal, type SceneDocument } from '@zest-jaw/core';
 import { useCallback } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
@@ -34,7 +23,7 @@ function askForPencil(scene: SceneDocument, charts: Charts, heardOf: HeardOf): P
   return keyer.pencil(scene, charts, heard);
 }
 
-/** Keys the pencil after a drag, as a part of its step, on whatever the scene has become until then. */
+/** Keys the pencil as a part of the session's last step, on whatever the scene has become until then. */
 async function keyAfter(session: Session, charts: Charts, heardOf: HeardOf): Promise<void> {
   const step = session.lastStep();
   for (;;) {
@@ -44,25 +33,6 @@ async function keyAfter(session: Session, charts: Charts, heardOf: HeardOf): Pro
     if (!patch) return;
     if (documentOf(session) !== asked) continue;
     session.follow(step, patch);
-    return;
-  }
-}
-
-/** Changes wait for one another: each is made of what the one before has made. */
-const waiting = new WeakMap<Session, Promise<void>>();
-
-/** Makes a change and the pencil that follows from it, as one patch. */
-async function changeAndKey(session: Session, make: Make, charts: Charts, heardOf: HeardOf): Promise<void> {
-  for (;;) {
-    const before = documentOf(session);
-    const change = make(before);
-    if (isRefusal(change) || change.ops.length === 0) {
-      session.change(change);
-      return;
-    }
-    const pencil = await askForPencil(applyPatch(SCENE_KIND, before, change), charts, heardOf);
-    if (!pencil || documentOf(session) !== before) continue;
-    session.change(mergePatches(change, pencil));
     return;
   }
 }
@@ -78,20 +48,18 @@ export function useKeyAfter(): () => void {
   );
 }
 
-/** Answers whether the change can be made; it is, with its pencil, a moment later. */
+/** Answers whether the change was made; its pencil follows in the same step. */
 export function useChangeAndKey(): (make: Make) => boolean {
-  const { session, allCharts, heardOf } = useOpenScene();
+  const { session } = useOpenScene();
+  const key = useKeyAfter();
   return useCallback(
     (make) => {
-      const first = make(documentOf(session));
-      if (isRefusal(first)) return session.change(first);
-      const next = (waiting.get(session) ?? Promise.resolve())
-        .then(() => changeAndKey(session, make, allCharts, heardOf))
-        .catch((error: unknown) => void toast.error(sentenceOf(error)));
-      waiting.set(session, next);
-      return true;
+      const before = documentOf(session);
+      const isMade = session.change(make(before));
+      if (isMade && documentOf(session) !== before) key();
+      return isMade;
     },
-    [session, allCharts, heardOf],
+    [session, key],
   );
 }
 

@@ -69,7 +69,7 @@ export interface DocumentSession<D> {
   mark(): number;
   /** Ends the gesture begun at a mark. */
   squash(mark: number): void;
-  /** A change that belongs to the last step of undo, when that is still the last: what follows from it. */
+  /** A change that follows from a step of undo and belongs to it, where that is still there. */
   follow(step: string | undefined, result: Patch): boolean;
   /** The last step of undo, to be followed. */
   lastStep(): string | undefined;
@@ -361,7 +361,10 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
       const last = store.getState().history.done.at(-1);
       return last && stepOf(last);
     },
-    follow: (step, result) => session.change(step !== undefined && step === session.lastStep() ? { ...result, step } : result),
+    follow: (step, result) => {
+      const isThere = store.getState().history.done.some((one) => stepOf(one) === step);
+      return session.change(step !== undefined && isThere ? { ...result, step } : result);
+    },
     undo: () => {
       const { history, past } = store.getState();
       if (past.upTo > 0 && history.done.length <= ASK_FOR_OLDER_AT) {

@@ -1,5 +1,5 @@
 /** The steps of undo from before a session: a document's revisions, asked for a page at a time and only when they are wanted. */
-import { NO_PAST, stepOf, withOlder, type History, type Patch, type RevisionView } from '@zest-jaw/core';
+import { NO_PAST, stepOf, withNewer, withOlder, type History, type Patch, type RevisionView } from '@zest-jaw/core';
 
 export interface Past {
   /** Everything up to this revision may still be asked for; 0 when all of it is known. */
@@ -30,7 +30,7 @@ export function withOlderPatches(
   const steps = withOlder({ ...NO_PAST, ended, isRedoable }, rows.slice(0, whole));
   return {
     history: {
-      done: [...steps.done, ...history.done],
+      done: withNewer(steps.done, history.done),
       undone: [...steps.undone, ...history.undone],
       lastAtMs: history.lastAtMs,
     },
