@@ -43,8 +43,6 @@ export type ReportProgress = (done: number, doing: string) => void;
 export interface ReadOptions extends Partial<Speech> {
   /** How the script is spelled: in the recogniser's language, or in IPA. */
   readonly spelling?: ScriptLanguage;
-  /** How much slower the voice is played to the recogniser, where that is known; found out where it is not. */
-  readonly speed?: number;
 }
 
 /** The longest stretch read at once, in seconds: more exhausts the recogniser's memory. */
@@ -161,11 +159,10 @@ async function findWords(
   samples: Float32Array,
   script: readonly KnownWord[],
   report: ReportProgress,
-  known: number | undefined,
 ): Promise<Found> {
   const { stretches, steady } = stretchesOf(samples);
   const [segments, words, missed, silent]: [AlignedSegment[], KnownWord[], KnownWord[], SampleSpan[]] = [[], [], [], [...steady]];
-  let [next, speed, sum, time] = [0, known ?? speedForPitch(voicePitch(samples)), 0, 1e-9];
+  let [next, speed, sum, time] = [0, speedForPitch(voicePitch(samples)), 0, 1e-9];
   for (const [index, stretch] of stretches.entries()) {
     const remaining = script.slice(next);
     if (remaining.length === 0) break;
@@ -177,7 +174,7 @@ async function findWords(
     report(done, stretches.length === 1 ? 'Listening for the words' : `${next} of ${script.length} words found`);
     const tokens = candidates.map((word) => word.token);
     const extent = isLast ? 'all' : 'first';
-    const alignment: Alignment | undefined = await alignStretch(recogniser, part, tokens, extent, { speed, isKnown: known !== undefined }, (doing) => report(done, doing));
+    const alignment: Alignment | undefined = await alignStretch(recogniser, part, tokens, extent, speed, (doing) => report(done, doing));
     if (!alignment || wordsOf(alignment.segments).length === 0) {
       silent.push(stretch);
       continue;
@@ -234,7 +231,7 @@ export async function readTrack(
   truth: Truth,
   script: string | undefined,
   report: ReportProgress = () => undefined,
-  { pronunciations = new Map(), accent = PLAIN_ACCENT, spelling = recogniser.language, speed }: ReadOptions = {},
+  { pronunciations = new Map(), accent = PLAIN_ACCENT, spelling = recogniser.language }: ReadOptions = {},
 ): Promise<Reading | Refusal> {
   const silent = refuseSilence(truth);
   if (silent) return silent;
@@ -253,7 +250,7 @@ export async function readTrack(
     const language = recogniser.language === 'en' ? 'English' : 'French';
     return { refusal: `“${unknown}” is not a word of the ${language} dictionary. Check its spelling, or write it as it sounds.` };
   }
-  const found = await findWords(recogniser, samples, words, report, speed);
+  const found = await findWords(recogniser, samples, words, report);
   const count = words.length === 1 ? 'The word of the script' : `The ${words.length} words of the script`;
   if (found.words.length === 0)
     return {
