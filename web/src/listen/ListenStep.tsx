@@ -164,7 +164,7 @@ function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
     <div className="mt-2 flex min-h-0 flex-1 flex-col gap-2">
       <h2 className="name text-[19px]">What was read</h2>
       <p className="text-[14px] text-ink-soft">{wordsInWords(data.words.length, doubtful, line.filter(({ word }) => !word).length)}</p>
-      <div className="flex flex-wrap gap-x-1 gap-y-1.5 overflow-y-auto pb-2 [contain:strict] min-h-0 flex-1">
+      <div className="flex flex-wrap gap-x-1 gap-y-1.5 overflow-y-auto pb-2">
         {line.map(({ text, word }, index) =>
           word ? (
             <ReadWord
