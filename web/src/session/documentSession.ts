@@ -107,6 +107,22 @@ export interface SessionOptions<D> {
 
 export const newId = (): string => crypto.randomUUID();
 
+/** A session as it begins, with nothing that the server has not. */
+function asTheServerHasIt<D>({ id, revision, document }: DocumentView<D>): Omit<SessionState<D>, 'refused'> {
+  return {
+    documentId: id,
+    revision,
+    confirmed: document,
+    document,
+    unconfirmed: [],
+    history: NO_HISTORY,
+    past: pastUpTo(revision),
+    saveState: 'saved',
+    trouble: undefined,
+    conflict: undefined,
+  };
+}
+
 /** Opens a document, with whatever a closed tab left unsaved on top. */
 export async function openSession<D>(view: DocumentView<D>, options: SessionOptions<D>): Promise<DocumentSession<D>> {
   const { kind, path } = options;
@@ -114,20 +130,7 @@ export async function openSession<D>(view: DocumentView<D>, options: SessionOpti
   const kept = await loadUnsaved(address);
   const opened = (state: Partial<SessionState<D>>): DocumentSession<D> =>
     sessionOn(
-      createStore<SessionState<D>>(() => ({
-        documentId: view.id,
-        revision: view.revision,
-        confirmed: view.document,
-        document: view.document,
-        unconfirmed: [],
-        history: NO_HISTORY,
-        past: pastUpTo(view.revision),
-        saveState: 'saved',
-        trouble: undefined,
-        conflict: undefined,
-        refused: kept?.refused ?? [],
-        ...state,
-      })),
+      createStore<SessionState<D>>(() => ({ ...asTheServerHasIt(view), refused: kept?.refused ?? [], ...state })),
       options,
     );
   if (!kept || kept.patches.length === 0) return opened({});
@@ -323,17 +326,7 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
   const tellFault = (error: unknown): void => onRefusal(sentenceOf(error));
 
   const startOver = (view: DocumentView<D>): void => {
-    store.setState({
-      revision: view.revision,
-      confirmed: view.document,
-      document: view.document,
-      unconfirmed: [],
-      history: NO_HISTORY,
-      past: pastUpTo(view.revision),
-      saveState: 'saved',
-      trouble: undefined,
-      conflict: undefined,
-    });
+    store.setState(asTheServerHasIt(view));
     remember();
   };
 
