@@ -82,7 +82,7 @@ for (const [key, slowness, frames, delayMs] of LOOPS)
           held = heldAgainst(soFar, await shownOn(page), slowness);
           return soFar.samples.length / 48_000 > seconds + 0.2 ? held.looked : 0;
         };
-        await expect.poll(looked, { intervals: [1000] }).toBeGreaterThan(20);
+        await expect.poll(looked, { intervals: [1000] }).toBeGreaterThan(30);
         await page.keyboard.press('KeyL');
       });
       expect(held.wrong).toEqual([]);

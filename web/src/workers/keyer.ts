@@ -18,7 +18,7 @@ import type {
 } from '@zest-jaw/core';
 import { createAsker, latestOnly, type WorkerLike } from './asking.js';
 import type { AboutTrack, Changes, HeardRef, KeyerQuestion } from './keyer.worker.js';
-import { deltaBetween } from './sceneMirror.js';
+import { deltaBetween, MOST_HEARD } from './sceneMirror.js';
 
 export type Charts = ReadonlyMap<string, ChartDocument>;
 
@@ -31,9 +31,6 @@ export interface OnTrack {
   /** What is heard of its speaker. */
   readonly heard?: HeardFrames | undefined;
 }
-
-/** What is heard of so many speakers is kept by the worker. */
-const MOST_HEARD = 8;
 
 export interface Keyer {
   /** The pencil of a track, or of a part of it, keyed again. */
@@ -60,17 +57,33 @@ export function createKeyer(open: () => WorkerLike): Keyer {
   let sentCharts: Charts = new Map();
   const numbers = new WeakMap<HeardFrames, number>();
   let sentHeard: number[] = [];
-  let count = 0;
-  const asker = createAsker<KeyerQuestion>(open, () => {
+  let [count, asked] = [0, 0];
+  /** The worker knows nothing, or what it knows is not what is thought: it is told everything again. */
+  const forget = (): void => {
     sent = undefined;
     sentCharts = new Map();
     sentHeard = [];
-  });
+  };
+  const worker = createAsker<KeyerQuestion>(open, forget);
+  const asker: typeof worker = {
+    ask: <Answer>(question: KeyerQuestion) =>
+      worker.ask<Answer>(question).catch((error: unknown) => {
+        forget();
+        throw error;
+      }),
+  };
 
   /** Called as the question goes out: questions reach the worker in that order. */
   const changesTo = (scene: SceneDocument, charts: Charts): Changes => {
     const known = sentCharts;
-    const since: Changes = { scene: deltaBetween(sent, scene), charts: [...charts].filter(([id, chart]) => known.get(id) !== chart) };
+    const base = asked;
+    asked += 1;
+    const since: Changes = {
+      base,
+      number: asked,
+      scene: deltaBetween(sent, scene),
+      charts: [...charts].filter(([id, chart]) => known.get(id) !== chart),
+    };
     sent = scene;
     sentCharts = new Map([...known, ...charts]);
     return since;

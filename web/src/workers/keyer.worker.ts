@@ -26,7 +26,7 @@ import {
   type Span,
 } from '@zest-jaw/core';
 import { answering } from './asking.js';
-import { withDelta, type SceneDelta } from './sceneMirror.js';
+import { MOST_HEARD, withDelta, type SceneDelta } from './sceneMirror.js';
 
 /** What is heard of somebody, by a number; the frames only the first time. */
 export interface HeardRef {
@@ -36,6 +36,9 @@ export interface HeardRef {
 
 /** What has changed since the last question. */
 export interface Changes {
+  /** The number of the question whose scene this one goes on from, and its own. */
+  readonly base: number;
+  readonly number: number;
   readonly scene: SceneDelta;
   readonly charts: readonly (readonly [string, ChartDocument])[];
 }
@@ -65,14 +68,16 @@ export type KeyerQuestion =
   | { readonly kind: 'sounds'; readonly job: KeyingJob };
 
 let scene: SceneDocument | undefined;
+let known = 0;
 const charts = new Map<string, ChartDocument>();
 const heard = new Map<number, HeardFrames>();
-/** What is heard of this many is kept: of both speakers, now and as tried. */
-const MOST_HEARD = 8;
 
 function takeIn(changes: Changes): SceneDocument {
+  // What went wrong before must not be built on.
+  if (changes.scene.kind !== 'whole' && changes.base !== known) throw new Error('The plan was out of step with the scene. Try again.');
   for (const [id, chart] of changes.charts) charts.set(id, chart);
   scene = withDelta(scene, changes.scene);
+  known = changes.number;
   return scene;
 }
 

@@ -6,6 +6,9 @@
 import { applyPatch, SCENE_KIND, type DocumentRecord, type Patch, type SceneDocument } from '@zest-jaw/core';
 import { maybeStepsBetween } from '../session/lineage.js';
 
+/** What is heard is known of so many: of both speakers, now and as tried. */
+export const MOST_HEARD = 8;
+
 interface Splice {
   readonly at: number;
   readonly remove: number;
