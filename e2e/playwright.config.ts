@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test';
-import { chromiumPath } from './chromium.js';
+import { chromiumPath } from './chromium.mjs';
 
 /** Debian's Chromium, kept from calling anybody. */
 const args =
@@ -8,8 +8,9 @@ const args =
 export default defineConfig({
   testDir: 'tests',
   outputDir: 'results',
-  // Each test has a server of its own. Two at a time on two cores; those that listen to the sound device run alone.
-  workers: 2,
+  // Each test has a server of its own. Two at a time on two cores, and beside them those that mostly wait for the clock of the
+  // sound; those that measure what comes out of the sound device run alone.
+  workers: 3,
   fullyParallel: true,
   retries: 0,
   // Readings run on whatever machine there is: nothing here depends on how fast.
@@ -17,8 +18,9 @@ export default defineConfig({
   expect: { timeout: Number(process.env['ZEST_PATIENCE'] ?? 180_000) },
   reporter: process.env['ZEST_REPORT'] ? [['list'], ['json', { outputFile: process.env['ZEST_REPORT'] }]] : [['list']],
   projects: [
-    { name: 'together', grepInvert: /@alone/ },
-    { name: 'alone', grep: /@alone/, workers: 1, dependencies: ['together'] },
+    { name: 'waiting', grep: /@waits/, workers: 1 },
+    { name: 'together', grepInvert: /@alone|@waits/, workers: 2 },
+    { name: 'alone', grep: /@alone/, workers: 1, dependencies: ['together', 'waiting'] },
   ],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -2,11 +2,11 @@
  * `npm run bench`: how fast and how well, written to docs/benchmarks.md. Times are given with
  * their ratio to a baseline of the same run, since machines differ; no test reads them.
  */
-import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
+import { chromiumPath } from '../e2e/chromium.mjs';
 import { benchAtSize, benchManyScenes } from './bench/atSize.mjs';
 import { benchFeels, benchKeyingQuality, benchKeyingSpeed } from './bench/keying.mjs';
 import { benchReading } from './bench/reading.mjs';
@@ -185,9 +185,8 @@ async function benchPage() {
   const origin = await new Promise((resolve) =>
     server.stdout.on('data', (chunk) => /http:\S+/.exec(chunk) && resolve(/http:\S+/.exec(chunk)[0])),
   );
-  const executablePath = execFileSync('which', ['chromium']).toString().trim();
   const browser = await chromium.launch({
-    executablePath,
+    executablePath: chromiumPath(),
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync'],
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -302,6 +301,12 @@ Boundaries of phonemes against the labels of \`core/fixtures/speech\` (24 senten
 | case | within 20 ms | within one frame at 24 fps | lines failed | × real time | also |
 | --- | --- | --- | --- | --- | --- |
 ${reading.rows.join('\n')}
+
+Two voices in one recording of 142 s with its exact script. The speed is that of processor time; where the voices take turns within a stretch, each is heard at the speed of both.
+
+| lines | words | words lost | speed |
+| --- | --- | --- | --- |
+${reading.inTurn.join('\n')}
 
 A take of ${reading.long.minutes.toFixed(1)} minutes, two voices in turn: ${(100 * reading.long.found).toFixed(1)} % of its words found, ${reading.long.speed.toFixed(1)} × real time, the first words after ${reading.long.firstWords.toFixed(1)} s, at most ${reading.long.megabytes.toFixed(0)} MB more memory than before it.
 

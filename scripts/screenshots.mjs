@@ -1,6 +1,7 @@
 /** `npm run screenshots`: one picture of each main view, from the demo, into docs/screenshots. */
 import { chromium } from '@playwright/test';
-import { execFileSync, spawn } from 'node:child_process';
+import { chromiumPath } from '../e2e/chromium.mjs';
+import { spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -17,7 +18,7 @@ const origin = await new Promise((resolve) =>
   server.stdout.on('data', (chunk) => /http:\S+/.exec(chunk) && resolve(/http:\S+/.exec(chunk)[0])),
 );
 const browser = await chromium.launch({
-  executablePath: execFileSync('which', ['chromium']).toString().trim(),
+  executablePath: chromiumPath(),
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -106,6 +107,14 @@ for (let press = 0; press < 51; press++) await page.keyboard.press('ArrowRight')
 await page.waitForTimeout(400);
 await shoot('key');
 
+// Commands found by their words.
+await open('/scenes/the-wet-stamp/key');
+await page.keyboard.press('Control+k');
+await page.getByRole('combobox').waitFor();
+await page.keyboard.type('hold');
+await page.waitForTimeout(500);
+await shoot('commands');
+await page.keyboard.press('Escape');
 // A feel tried before it is taken; the crib with the reasons of a mouth.
 await page.keyboard.press('l');
 await page.keyboard.press('j');

@@ -231,6 +231,7 @@ export {
   type ScenePhoneme,
   type SceneSettings,
   type SettingsOf,
+  type SoundsOf,
   type SceneWord,
   type Track,
   type TrackView,
@@ -272,7 +273,7 @@ export {
 } from './formats/pictures.js';
 export { sceneOfKeyed } from './formats/keyedScene.js';
 export { partOfScript, readingOfClip, readingInPart, withPartRead, type ClipPart } from './scene/readingParts.js';
-export { cutAtPauses, type SampleSpan } from './reading/cutAtPauses.js';
+export { cutAtPauses } from './reading/cutAtPauses.js';
 export { outsideOf, steadySound } from './reading/steadySound.js';
 export { refineBoundaries, type TimedSound } from './reading/refineBoundaries.js';
 export { besideScript, type ScriptLineWord } from './reading/wordsNotSaid.js';
@@ -354,3 +355,19 @@ export {
   SILENCE_MARK,
   wordsOfMarks,
 } from './scene/earMarks.js';
+export { copyFrames, pasteFrames, type CopiedMouths } from './sheet/copyMouths.js';
+export {
+  accentMouths,
+  deleteMouths,
+  exchangeDrawing,
+  holdMouth,
+  joinMouth,
+  maybeMouthSpan,
+  reverseFrames,
+  slideFrames,
+  slideMouth,
+  spanInWords,
+  splitMouth,
+  stepDrawing,
+} from './sheet/laneEdits.js';
+export { insertFrames, removeFrames, retimeFrames, setHolds } from './sheet/laneTime.js';

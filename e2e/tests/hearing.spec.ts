@@ -34,7 +34,7 @@ test('a phrase is heard at a quarter of its speed, looped with a gap, its ends m
 
 test(
   'over two minutes, with the page busy, every picture is that of the sound heard when it was put there',
-  { tag: '@alone' },
+  { tag: '@waits' },
   async ({ page, app }) => {
     const { file, script } = joinedLines(app, 'slt', 0, 24);
     // The lines three times over: more than two minutes.

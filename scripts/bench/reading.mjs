@@ -162,34 +162,66 @@ function groupsRight(core, chart, phonemes, sounds, length) {
   return { right, all };
 }
 
-/** A take of twenty minutes: the labelled lines over and over, with half a second between. */
-async function benchLongTake({ core, lines, recogniser, readTrack }) {
+/** Labelled lines one after another, over and over until it is so long, with a pause between; seconds. */
+function takeOf(core, lines, seconds, pause) {
+  const gap = Math.round(pause * 48_000);
   const parts = [];
   const script = [];
   let length = 0;
-  for (let line = 0; length < 20 * 60 * 48_000; line++) {
+  for (let line = 0; length < seconds * 48_000; line++) {
     const { wave, script: spoken } = lines[line % lines.length];
     const { samples } = core.truthOfWave(wave);
     parts.push(samples);
     script.push(spoken);
-    length += samples.length + 24_000;
+    length += samples.length + gap;
   }
   const samples = new Int16Array(length);
   let at = 0;
   for (const part of parts) {
     samples.set(part, at);
-    at += part.length + 24_000;
+    at += part.length + gap;
   }
+  return { samples, script: script.join(' ') };
+}
+
+/** Two voices who answer each other line by line, hardly a pause between, and each of them alone. */
+async function benchTwoVoices({ core, lines, recogniser, readTrack }) {
+  const of = (voice) => lines.filter((line) => line.voice === voice);
+  const [one, other] = [...new Set(lines.map((line) => line.voice))];
+  const inTurn = of(one).flatMap((line, index) => [line, of(other)[index]]);
+  const rows = [];
+  for (const [name, spoken, pause] of [
+    [`${one} alone`, of(one), 0.2],
+    [`${other} alone`, of(other), 0.2],
+    ['in turn, 0.2 s between', inTurn, 0.2],
+    ['in turn, 0.05 s between', inTurn, 0.05],
+  ]) {
+    const { samples, script } = takeOf(core, spoken, 142, pause);
+    const before = process.cpuUsage();
+    const reading = await readTrack(recogniser, { samples }, script);
+    const { user, system } = process.cpuUsage(before);
+    const words = core.scriptWords(script).length;
+    rows.push(
+      `| ${name} | ${words} | ${words - reading.words.length} | ${(samples.length / 48_000 / ((user + system) / 1e6)).toFixed(1)} × |`,
+    );
+  }
+  return rows;
+}
+
+/** A take of twenty minutes: the labelled lines over and over, with half a second between. */
+async function benchLongTake({ core, lines, recogniser, readTrack }) {
+  const { samples, script } = takeOf(core, lines, 20 * 60, 0.5);
+  const { length } = samples;
   const before = process.memoryUsage().rss;
   let most = before;
   let firstWords;
   const started = performance.now();
-  const reading = await readTrack(recogniser, { samples }, script.join(' '), (_, doing) => {
+  const reading = await readTrack(recogniser, { samples }, script, (_, doing) => {
     most = Math.max(most, process.memoryUsage().rss);
     if (/^[1-9]\d* of \d+ words found/.test(doing)) firstWords ??= (performance.now() - started) / 1000;
   });
   const time = (performance.now() - started) / 1000;
-  const words = core.scriptWords(script.join(' ')).length;
+  const words = core.scriptWords(script).length;
   return {
     minutes: length / 48_000 / 60,
     found: reading.words.length / words,
@@ -257,7 +289,8 @@ export async function benchReading({ core, chart, lines, aside, openRecogniser, 
       );
     }
   }
+  const inTurn = await benchTwoVoices({ core, lines: [...lines, ...aside], recogniser, readTrack });
   const long = await benchLongTake({ core, lines, recogniser, readTrack });
   recogniser.close();
-  return { opened, rows, long };
+  return { opened, rows, inTurn, long };
 }

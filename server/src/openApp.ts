@@ -1,4 +1,5 @@
 /** Puts the application together: database ready, guards on, demo loaded, interface served. */
+import { RequestContext } from '@mikro-orm/core';
 import { MikroORM } from '@mikro-orm/libsql';
 import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
@@ -79,9 +80,10 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
     jsonDocumentUrl: 'docs',
   });
   app.enableShutdownHooks();
-  await prepareDatabase(app.get(MikroORM));
+  const orm = app.get<MikroORM>(MikroORM);
+  await prepareDatabase(orm);
   await app.init();
-  await app.get(DemoService).loadIfEmpty();
+  await RequestContext.create(orm.em, () => app.get(DemoService).loadIfEmpty());
   await app.get(JobService).resume();
   return app;
 }

@@ -59,8 +59,8 @@ export type PutRecord<D> = <T extends keyof D & string>(table: T, before: Record
 
 /**
  * How records of one kind of document are put.
- * @example putsOf<SceneDocument>()('marks', null, { id: 'm1', characterId: 'odette', frame: 3, text: 'oo' })
- *   // { op: 'put', table: 'marks', id: 'm1', before: null, after: { … } }
+ * @example putsOf()('marks', null, { id: 'm1', characterId: 'odette', frame: 3, text: 'oo' })
+ *   // { op: 'put', table: 'marks', id: 'm1', before: null, after: { id: 'm1', characterId: 'odette', frame: 3, text: 'oo' } }
  */
 export function putsOf<D>(): PutRecord<D> {
   return (table, before, after) => ({ op: 'put', table, id: (after ?? before)!.id, before, after });

@@ -164,7 +164,7 @@ function chinPath(shape: MouthShape, geometry: MouthGeometry, style: MouthStyle)
 /**
  * The figure of one mouth in a style.
  *
- * @example mouthFigure(STARTER_SHAPES.drop, style).length > 0 // true
+ * @example mouthFigure(STARTER_SHAPES.drop, STARTER_STYLES.brush).length > 0 // true
  */
 export function mouthFigure(shape: MouthShape, style: MouthStyle): readonly FigurePath[] {
   const rimmed = { ...shape, upperLip: Math.max(shape.upperLip, style.rim), lowerLip: Math.max(shape.lowerLip, style.rim) };

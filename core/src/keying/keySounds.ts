@@ -100,7 +100,7 @@ export function keyedOf(job: KeyingJob, planned: PlannedTrack, loud: readonly Ke
  * Keys one mouth track. Deterministic: the same job gives the same keys.
  *
  * @returns pencilled exposures only; the frames between them are the ink of the job
- * @example keySounds({ sounds: [], frameRate: { num: 24, den: 1 }, lengthFrames: 10, chart, rules }).exposures
+ * @example keySounds({ sounds: [], frameRate: { num: 24, den: 1 }, lengthFrames: 10, chart: starterChart('Odette', 'brush'), rules: DEFAULT_RULES }).exposures
  *   // [{ from: 0, to: 10, drawing: 'rest', group: 'rest', plays: [] }]
  */
 export function keySounds(job: KeyingJob): Keyed {

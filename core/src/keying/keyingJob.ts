@@ -1,4 +1,5 @@
 /** What is asked of the keying, and what it answers. */
+import type { Span } from '../time/span.js';
 import type { ChartDocument } from '../chart/chart.js';
 import type { FrameRate } from '../time/frameRate.js';
 import type { KeyingRules } from './rules.js';
@@ -12,15 +13,11 @@ export interface SceneSound {
 }
 
 /** Frames the animator has decided. */
-export interface InkedSpan {
-  readonly from: number;
-  readonly to: number;
+export interface InkedSpan extends Span {
   readonly drawing: string;
 }
 
-export interface KeyedExposure {
-  readonly from: number;
-  readonly to: number;
+export interface KeyedExposure extends Span {
   readonly drawing: string;
   /** The sound group it was chosen for. */
   readonly group: string;

@@ -94,7 +94,7 @@ export function isPlainAccent(accent: Accent): boolean {
  *
  * @param ways pronunciations in ARPAbet without stress
  * @example inAccent([['B', 'R', 'AH', 'DH', 'ER']], { ...PLAIN_ACCENT, thFronting: true })
- *   // B R AH DH ER, B R AH V ER
+ *   // [['B', 'R', 'AH', 'DH', 'ER'], ['B', 'R', 'AH', 'V', 'ER']]
  */
 export function inAccent(ways: readonly Sounds[], accent: Accent): string[][] {
   const found = new Map<string, Sounds>(ways.map((way) => [way.join(' '), way]));

@@ -78,7 +78,7 @@ export function ipaOf(symbol: string): string {
 /**
  * Reads IPA as ARPAbet symbols with stress; undefined when a letter is not known.
  *
- * @example maybeSymbolsOfIpa('ˈpɛlɪkən') // P EH(1) L IH(0) K AH(0) N
+ * @example maybeSymbolsOfIpa('ˈʃiː') // [{ symbol: 'SH' }, { symbol: 'IY', stress: 1 }]
  */
 export function maybeSymbolsOfIpa(ipa: string): StressedSymbol[] | undefined {
   const symbols: StressedSymbol[] = [];

@@ -71,7 +71,7 @@ function maybeRespelled(said: string): StressedSymbol[] | undefined {
  * The sounds of a pronunciation: capitals with spaces are ARPAbet, letters that only IPA has
  * or slashes are IPA, anything else is a respelling in syllables, a stressed one in capitals.
  *
- * @example maybeSounds('BRAM-bul') // B R AE1 M B AH0 L
+ * @example maybeSounds('SHEE') // [{ symbol: 'SH' }, { symbol: 'IY', stress: 1 }]
  */
 export function maybeSounds(said: string): StressedSymbol[] | undefined {
   const text = said.normalize('NFC').trim();

@@ -5,7 +5,7 @@
  */
 import { maybeArpabet } from '../phonetics/phonemes.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
-import type { SampleSpan } from './cutAtPauses.js';
+import type { Span } from '../time/span.js';
 import type { ReadPhoneme, ReadWord, Reading } from './reading.js';
 
 /** One aligned phoneme in the recogniser's own symbols. Seconds from the recording's start. */
@@ -42,7 +42,7 @@ export function assembleReading(
   durationSamples: number,
   toArpabet: SymbolMap,
   warnings: readonly string[],
-  notSpeech: readonly SampleSpan[] = [],
+  notSpeech: readonly Span[] = [],
 ): Reading {
   const words: ReadWord[] = [];
   const phonemes: ReadPhoneme[] = [];

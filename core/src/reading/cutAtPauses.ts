@@ -4,12 +4,7 @@
  * it is quietest.
  */
 import { findPauses, loudnessOfWindows } from '../audio/loudness.js';
-
-/** Samples, half-open. */
-export interface SampleSpan {
-  readonly from: number;
-  readonly to: number;
-}
+import type { Span } from '../time/span.js';
 
 /** A gap this long may part two stretches, in seconds. */
 const LEAST_PAUSE = 0.16;
@@ -21,10 +16,10 @@ const EARLIEST = 0.4;
  *
  * @param mostSeconds the longest stretch
  */
-export function cutAtPauses(samples: Float32Array, sampleRate: number, mostSeconds: number): SampleSpan[] {
+export function cutAtPauses(samples: Float32Array, sampleRate: number, mostSeconds: number): Span[] {
   const most = Math.round(mostSeconds * sampleRate);
   const pauses = findPauses(samples, sampleRate, LEAST_PAUSE);
-  const stretches: SampleSpan[] = [];
+  const stretches: Span[] = [];
   let from = 0;
   while (samples.length - from > most) {
     const [earliest, latest] = [from + most * EARLIEST, from + most];

@@ -4,7 +4,7 @@
  * JSON that `zest read` prints and `zest key` takes.
  */
 import { maybePhoneme } from '../phonetics/phonemes.js';
-import type { SampleSpan } from './cutAtPauses.js';
+import type { Span } from '../time/span.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 
 export interface ReadWord {
@@ -35,7 +35,7 @@ export interface Reading {
   readonly phonemes: readonly ReadPhoneme[];
   readonly warnings: readonly string[];
   /** Where something is heard that is not speech, or not the script's: music, an effect. Sorted. */
-  readonly notSpeech?: readonly SampleSpan[];
+  readonly notSpeech?: readonly Span[];
 }
 
 /** The reading of a part of a recording as one of the whole: times counted from the whole's start. */

@@ -5,7 +5,7 @@
  * loudness of speech to change most at 4 Hz; the figure from memory).
  */
 import { decibels, loudnessOfWindows } from '../audio/loudness.js';
-import type { SampleSpan } from './cutAtPauses.js';
+import type { Span } from '../time/span.js';
 
 /** Loudness is taken over so long, in seconds: beats of a chord even out, a syllable does not. */
 const WINDOW = 0.06;
@@ -19,12 +19,12 @@ const HEARD_DB = 25;
 /**
  * @returns where the sound is steady and loud enough to be taken for speech, sorted; samples
  */
-export function steadySound(samples: Float32Array, sampleRate: number): SampleSpan[] {
+export function steadySound(samples: Float32Array, sampleRate: number): Span[] {
   const window = Math.round(WINDOW * sampleRate);
   const levels = Float32Array.from(loudnessOfWindows(samples, window), decibels);
   const loud = [...levels].sort((a, b) => b - a)[Math.floor(levels.length / 20)] ?? -120;
   const least = Math.ceil((LEAST_SECONDS * sampleRate) / window);
-  const spans: SampleSpan[] = [];
+  const spans: Span[] = [];
   let start = 0;
   while (start + least <= levels.length) {
     let [end, low, high] = [start, Infinity, -Infinity];
@@ -42,7 +42,7 @@ export function steadySound(samples: Float32Array, sampleRate: number): SampleSp
 }
 
 /** What is left of a recording when spans are taken out; what is shorter than a word is left out too. */
-export function outsideOf(spans: readonly SampleSpan[], length: number, shortest: number): SampleSpan[] {
+export function outsideOf(spans: readonly Span[], length: number, shortest: number): Span[] {
   const starts = [0, ...spans.map((span) => span.to)];
   const ends = [...spans.map((span) => span.from), length];
   return starts.map((from, index) => ({ from, to: ends[index]! })).filter(({ from, to }) => to - from >= shortest);

@@ -12,7 +12,7 @@ const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}
 /**
  * Both lists as one, in order, by least edits.
  *
- * @example besideScript(['Put', 'the', 'wet', 'stamp'], ['put', 'stamp']).filter((word) => word.read === undefined) // the, wet
+ * @example besideScript(['Put', 'the', 'wet', 'stamp'], ['put', 'stamp']).map((word) => word.read) // [0, undefined, undefined, 1]
  */
 export function besideScript(script: readonly string[], read: readonly string[]): ScriptLineWord[] {
   const pairs = new Map(matchSymbols(read.map(plain), script.map(plain)).map(([found, written]) => [written, found]));

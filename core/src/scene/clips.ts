@@ -17,7 +17,7 @@ import { MAX_SCENE_FRAMES } from './checkScene.js';
 import { clipEnd, clipStart, GAIN_LIMITS, type Recording } from './clipPlace.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
 import { keyPencil } from './pencil.js';
-import { SCENE_KIND, sceneSettings, type Clip, type Exposure, type SceneDocument, type Track } from './sceneDocument.js';
+import { SCENE_KIND, sceneSettings, type Clip, type Exposure, type SceneDocument, type SoundsOf, type Track } from './sceneDocument.js';
 
 /** What may be said of a clip beside its place. */
 export type ClipChanges = Partial<Pick<Clip, 'gainDb' | 'muted' | 'soloed' | 'script' | 'language' | 'characterId'>>;
@@ -222,7 +222,7 @@ export function setLength(scene: SceneDocument, lengthFrames: number, newId: IdS
 }
 
 /** What is heard of one of the speakers in each frame of a scene, where it is known. */
-export type HeardOf = (scene: SceneDocument, characterId: string) => HeardFrames | undefined;
+export type HeardOf = (scene: SoundsOf, characterId: string) => HeardFrames | undefined;
 
 /**
  * The pencil of every track keyed again. A track whose chart is not there is left as it is.

@@ -19,7 +19,7 @@ export interface Held {
 }
 
 /** Fewer exposures than this in a row are put one by one. */
-const SHORTEST_RUN = 12;
+export const SHORTEST_RUN = 12;
 /** Each run walks the whole table twice: more of them cost more than they save. */
 const MOST_RUNS = 8;
 
@@ -27,7 +27,7 @@ const MOST_RUNS = 8;
 const nameOf = ({ drawing, plays }: Held): string => `${drawing} ${plays.join(' ')}`;
 
 /** Exposures that follow one another in both pencils, each as far from where it was. */
-interface Run {
+export interface Run {
   /** Half-open frames before. */
   readonly from: number;
   readonly to: number;
@@ -80,6 +80,32 @@ function opsOfRun(pencil: readonly Exposure[], { from, to, by }: Run, track: str
   return [...cleared, ...moved];
 }
 
+/**
+ * The longest runs of a track moved by shifts.
+ *
+ * @param isOwn what makes room for them; of the track's other exposures none may lie in their way
+ * @returns the operations, and the track's exposures after them
+ */
+export function movedRuns(
+  scene: SceneDocument,
+  track: string,
+  runs: readonly Run[],
+  isOwn: (exposure: Exposure) => boolean,
+): { readonly ops: PatchOp[]; readonly now: readonly Exposure[] } {
+  // Those that go later first, so that none moves over one that has not moved yet; those that go earlier from the first on.
+  const few = [...runs].sort((a, b) => b.length - a.length).slice(0, MOST_RUNS);
+  const later = few.filter(({ by }) => by > 0).sort((a, b) => b.from - a.from);
+  const earlier = few.filter(({ by }) => by < 0).sort((a, b) => a.from - b.from);
+  const ops: PatchOp[] = [];
+  let now: SceneDocument = { ...scene, exposures: scene.exposures.filter((exposure) => exposure.track === track) };
+  for (const run of [...later, ...earlier]) {
+    const own = opsOfRun(now.exposures.filter(isOwn), run, track);
+    now = applyPatch(SCENE_KIND, now, { id: '', reason: 'pencil.key', ops: own });
+    ops.push(...own);
+  }
+  return { ops, now: now.exposures };
+}
+
 /** What is put, taken away or moved otherwise; exposures keep their ids by what they show and play, else by where they start. */
 function putsFor(current: readonly Exposure[], fresh: readonly Held[], track: string, newId: IdSource): PutOp[] {
   const byName = new Map<string, Exposure[]>();
@@ -125,20 +151,14 @@ export function exchangedPencil(
   const plain = putsFor(current, fresh, track, newId);
   if (!isWhole || plain.length <= SHORTEST_RUN) return plain;
   const walls = scene.exposures.filter((exposure) => exposure.track === track && exposure.inked);
-  const runs = runsThatMove(current, fresh, walls).sort((a, b) => b.length - a.length);
+  const runs = runsThatMove(current, fresh, walls);
   if (runs.length === 0) return plain;
-  // Those that go later first, so that none moves over one that has not moved yet; those that go earlier from the first on.
-  const few = runs.slice(0, MOST_RUNS);
-  const later = few.filter(({ by }) => by > 0).sort((a, b) => b.from - a.from);
-  const earlier = few.filter(({ by }) => by < 0).sort((a, b) => a.from - b.from);
-  const ops: PatchOp[] = [];
-  let now: SceneDocument = { ...scene, exposures: scene.exposures.filter((exposure) => exposure.track === track) };
-  const pencilNow = (): readonly Exposure[] => now.exposures.filter((exposure) => !exposure.inked);
-  for (const run of [...later, ...earlier]) {
-    const own = opsOfRun(pencilNow(), run, track);
-    now = applyPatch(SCENE_KIND, now, { id: '', reason: 'pencil.key', ops: own });
-    ops.push(...own);
-  }
-  const rest = putsFor(pencilNow(), fresh, track, newId);
+  const { ops, now } = movedRuns(scene, track, runs, ({ inked }) => !inked);
+  const rest = putsFor(
+    now.filter(({ inked }) => !inked),
+    fresh,
+    track,
+    newId,
+  );
   return ops.length + rest.length < plain.length ? [...ops, ...rest] : plain;
 }

@@ -8,7 +8,7 @@ import { decibels } from '../audio/loudness.js';
 import { extremesOf, type WavePyramid } from '../audio/peaks.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 import { clipGains } from './clipPlace.js';
-import { sceneSettings, type SceneDocument } from './sceneDocument.js';
+import { sceneSettings, type SoundsOf } from './sceneDocument.js';
 
 /** Samples of a block: fine enough for one bar a pixel at the widest frame. */
 export const HEARD_BLOCK = 96;
@@ -35,7 +35,7 @@ export interface HeardWave {
 export type PyramidOf = (audio: string) => WavePyramid | undefined;
 
 /** The recordings of a scene where they are heard; those that are not measured yet are left out. */
-export function heardWaves(scene: SceneDocument, pyramidOf: PyramidOf): HeardWave[] {
+export function heardWaves(scene: SoundsOf, pyramidOf: PyramidOf): HeardWave[] {
   const { frameRate } = sceneSettings(scene);
   const gains = clipGains(scene.clips);
   const samplesPerFrame = (SAMPLE_RATE * frameRate.den) / frameRate.num;
@@ -97,7 +97,7 @@ function hissAt(waves: readonly HeardWave[], frame: number): number {
  *
  * @returns undefined for a speaker who is not heard, and before all of its recordings are measured
  */
-export function maybeHeard(scene: SceneDocument, characterId: string, pyramidOf: PyramidOf): HeardFrames | undefined {
+export function maybeHeard(scene: SoundsOf, characterId: string, pyramidOf: PyramidOf): HeardFrames | undefined {
   const clips = scene.clips.filter((clip) => clip.characterId === characterId);
   const own = heardWaves({ ...scene, clips }, pyramidOf);
   if (own.length === 0 || own.length < clips.length) return undefined;

@@ -3,7 +3,7 @@
  * in integer frames counted from 0 (the scene's first frame *number* is only how they are
  * shown); readings are in integer samples at 48 000 Hz from their recording's start.
  */
-import type { SampleSpan } from '../reading/cutAtPauses.js';
+import type { Span } from '../time/span.js';
 import type { DocumentKind } from '../document/documentKind.js';
 import type { RuledPhrase } from '../keying/keyingJob.js';
 import type { KeyingRules } from '../keying/rules.js';
@@ -46,7 +46,7 @@ export interface Clip {
   /** English, French, or any language whose script is spelled in IPA. */
   readonly language: ScriptLanguage;
   /** Where its recording is not speech, by its reading; samples of the recording, sorted. */
-  readonly notSpeech?: readonly SampleSpan[];
+  readonly notSpeech?: readonly Span[];
   /** Where its mouths are keyed by other rules than their track's; samples of the recording, sorted and disjoint. */
   readonly phrases?: readonly RuledPhrase[];
 }
@@ -148,6 +148,9 @@ export const SCENE_KIND: DocumentKind<SceneDocument> = {
 
 /** The one record of a scene that holds what is said of the whole of it. */
 export type SettingsOf = Pick<SceneDocument, 'settings'>;
+
+/** What says where the recordings of a scene are heard. */
+export type SoundsOf = Pick<SceneDocument, 'settings' | 'clips'>;
 
 export function sceneSettings(scene: SettingsOf): SceneSettings {
   return scene.settings[0]!;

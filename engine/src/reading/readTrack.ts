@@ -26,7 +26,7 @@ import {
   voicePitch,
   type AlignedWord,
   type Reading,
-  type SampleSpan,
+  type Span,
   type ScriptLanguage,
   type Truth,
   type Refusal,
@@ -126,7 +126,7 @@ function namedWords(segments: readonly AlignedSegment[], script: readonly KnownW
 const clock = (at: number): string => `${Math.floor(at / 60)}:${String(Math.floor(at % 60)).padStart(2, '0')}`;
 
 /** Spans at the recogniser's rate as spans of the recording. */
-function inTruth(spans: readonly SampleSpan[], truth: Truth): SampleSpan[] {
+function inTruth(spans: readonly Span[], truth: Truth): Span[] {
   const up = SAMPLE_RATE / RECOGNISER_RATE;
   return [...spans]
     .sort((a, b) => a.from - b.from)
@@ -137,12 +137,12 @@ interface Found {
   readonly segments: AlignedSegment[];
   readonly words: KnownWord[];
   readonly missed: KnownWord[];
-  readonly silent: SampleSpan[];
+  readonly silent: Span[];
   readonly score: number;
 }
 
 /** What may be speech, in stretches that fit the recogniser, and what never lets up. */
-function stretchesOf(samples: Float32Array): { stretches: SampleSpan[]; steady: SampleSpan[] } {
+function stretchesOf(samples: Float32Array): { stretches: Span[]; steady: Span[] } {
   const steady = steadySound(samples, RECOGNISER_RATE);
   const stretches = outsideOf(steady, samples.length, SHORTEST_STRETCH * RECOGNISER_RATE).flatMap(({ from, to }) =>
     cutAtPauses(samples.subarray(from, to), RECOGNISER_RATE, LONGEST_STRETCH).map((span) => ({
@@ -161,7 +161,7 @@ async function findWords(
   report: ReportProgress,
 ): Promise<Found> {
   const { stretches, steady } = stretchesOf(samples);
-  const [segments, words, missed, silent]: [AlignedSegment[], KnownWord[], KnownWord[], SampleSpan[]] = [[], [], [], [...steady]];
+  const [segments, words, missed, silent]: [AlignedSegment[], KnownWord[], KnownWord[], Span[]] = [[], [], [], [...steady]];
   let [next, speed, sum, time] = [0, speedForPitch(voicePitch(samples)), 0, 1e-9];
   for (const [index, stretch] of stretches.entries()) {
     const remaining = script.slice(next);
@@ -274,7 +274,7 @@ async function readSounds(recogniser: Recogniser, truth: Truth, samples: Float32
   const { stretches, steady } = stretchesOf(samples);
   const speed = speedForPitch(voicePitch(samples));
   const segments: AlignedSegment[] = [];
-  const left: SampleSpan[] = [...steady];
+  const left: Span[] = [...steady];
   for (const stretch of stretches) {
     report(0.1 + (0.82 * stretch.from) / samples.length, 'Listening for sounds');
     const part = samples.subarray(stretch.from, stretch.to);

@@ -16,6 +16,13 @@ export class ChartStore extends DocumentStore<ChartDocument, Chart> {
   protected readonly revisions = ChartRevision;
   protected readonly owner = 'chart';
 
+  constructor(
+    em: EntityManager,
+    private readonly assets: AssetStore,
+  ) {
+    super(em);
+  }
+
   /** The scenes whose mouths are on a chart, whole; the others are not read. */
   private scenesOn(chartId: string): Promise<Scene[]> {
     return this.em.find(
@@ -54,7 +61,7 @@ export class ChartStore extends DocumentStore<ChartDocument, Chart> {
 
   /** Every picture of a chart must be here. */
   async checkPictures(document: ChartDocument): Promise<void> {
-    const missing = await new AssetStore(this.em).missing(picturesOfChart(document));
+    const missing = await this.assets.missing(picturesOfChart(document));
     if (missing.length > 0) throw cannotUse(`${missing.length} of the chart’s pictures are not here. Import them again.`);
   }
 
@@ -66,10 +73,6 @@ export class ChartStore extends DocumentStore<ChartDocument, Chart> {
         throw cannotUse('One of these drawings is no longer in the chart. Choose another.');
     const scenes = await this.scenesOn(chartId);
     return scenes.filter((scene) => drawingsUsed(scene.document, chartId).has(drawing)).map((scene) => scene.id);
-  }
-
-  protected on(em: EntityManager): this {
-    return new ChartStore(em) as this;
   }
 
   protected touch(chart: Chart): void {

@@ -62,15 +62,16 @@ interface DemoFile {
 export class DemoService {
   constructor(
     private readonly em: EntityManager,
+    private readonly assets: AssetStore,
+    private readonly scenes: SceneStore,
     @Inject(DEMO_FOLDER) private readonly folder: string,
   ) {}
 
   /** Does nothing when the database holds a production already. */
   async loadIfEmpty(): Promise<boolean> {
-    const em = this.em.fork();
+    const { em, assets } = this;
     if ((await em.count(Production)) > 0) return false;
     const demo = JSON.parse(this.read('demo.json').toString('utf8')) as DemoFile;
-    const assets = new AssetStore(em);
     const production = em.create(Production, { ...demo.production, pronunciations: [], feels: [] });
     em.persist(production);
     const charts = new Map<string, Chart>();
@@ -87,7 +88,7 @@ export class DemoService {
     let minutes = demo.scenes.length;
     for (const scene of demo.scenes) {
       const document = await this.documentOf(scene, charts.get(scene.characterId)!, assets);
-      await new SceneStore(em).check(document);
+      await this.scenes.check(document);
       const at = new Date(Date.now() - minutes-- * 60_000);
       const row = em.create(Scene, { id: scene.id, production, title: scene.title, document, revision: 0, createdAt: at, touchedAt: at });
       refreshCard(row);

@@ -41,9 +41,6 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
 
   constructor(readonly em: EntityManager) {}
 
-  /** A store of the same kind on a transaction's entity manager. */
-  protected abstract on(em: EntityManager): this;
-
   /** Refuses a document that breaks an invariant, with the first sentence of what is wrong. */
   abstract check(document: D, row?: Row): Promise<void>;
 
@@ -80,13 +77,12 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
    */
   async apply(id: string, baseRevision: number, patch: Patch): Promise<Applied<D>> {
     this.checkShape(patch);
-    return this.inTransaction(async (store) => {
-      const row = await store.load(id);
-      const known = await store.em.findOne(store.revisions, { [store.owner]: id, patchId: patch.id } as FilterQuery<RevisionRow>);
+    return this.inTransaction(async () => {
+      const row = await this.load(id);
+      const known = await this.em.findOne(this.revisions, { [this.owner]: id, patchId: patch.id } as FilterQuery<RevisionRow>);
       if (known) return { revision: known.revision, document: row.document };
-      if (baseRevision !== row.revision)
-        throw staleBase(store.noun, baseRevision, row.revision, await store.patchesSince(id, baseRevision));
-      return store.write(row, patch);
+      if (baseRevision !== row.revision) throw staleBase(this.noun, baseRevision, row.revision, await this.patchesSince(id, baseRevision));
+      return this.write(row, patch);
     });
   }
 
@@ -105,20 +101,20 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
   }
 
   /** Applies a patch that the server makes from the document as it is: a step of undo for everybody who has it open. */
-  applyOwn(id: string, makePatch: (document: D, store: this) => Promise<Patch>): Promise<Applied<D>> {
-    return this.inTransaction(async (store) => {
-      const row = await store.load(id);
-      const patch = await makePatch(row.document, store);
+  applyOwn(id: string, makePatch: (document: D) => Promise<Patch>): Promise<Applied<D>> {
+    return this.inTransaction(async () => {
+      const row = await this.load(id);
+      const patch = await makePatch(row.document);
       if (patch.ops.length === 0) return { revision: row.revision, document: row.document };
       // Whoever has it open did not make this, but it is theirs to take back.
-      return store.write(row, { ...patch, forAll: true });
+      return this.write(row, { ...patch, forAll: true });
     });
   }
 
-  /** SQLite has one connection: everything in a transaction must go through the transaction's own entity manager, or it waits for itself. */
-  protected inTransaction<Answer>(work: (store: this) => Promise<Answer>): Promise<Answer> {
+  /** What is injected follows the transaction: whatever is asked meanwhile, of any store, goes through its entity manager. */
+  protected inTransaction<Answer>(work: () => Promise<Answer>): Promise<Answer> {
     // Nothing that was read before it counts: between that and now another change may have come in.
-    return this.em.transactional((em) => work(this.on(em as EntityManager)), { clear: true });
+    return this.em.transactional(work, { clear: true });
   }
 
   private async write(row: Row, patch: Patch): Promise<Applied<D>> {

@@ -22,6 +22,7 @@ export class PictureService implements OnModuleInit {
   constructor(
     private readonly em: EntityManager,
     private readonly scenes: SceneStore,
+    private readonly assets: AssetStore,
     private readonly jobs: JobService,
     private readonly workers: WorkerPool,
     @Inject(EXPORT_FOLDER) private readonly folder: string,
@@ -53,16 +54,15 @@ export class PictureService implements OnModuleInit {
     return join(this.folder, `${job.id}.zip`);
   }
 
-  private async render({ job, em, signal, report }: JobRun): Promise<string[]> {
+  private async render({ job, signal, report }: JobRun): Promise<string[]> {
     const options = job.request as unknown as PicturesDto;
-    const scenes = new SceneStore(em);
-    const { document } = await scenes.load(job.scene!.id);
+    const { document } = await this.scenes.load(job.scene!.id);
     const track = document.tracks.find((candidate) => candidate.id === options.trackId);
-    const charts = await scenes.chartsOf(document);
+    const charts = await this.scenes.chartsOf(document);
     if (!track || charts.size === 0) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
     const frames = looksOfFrames(document, track.id, charts);
     const hashes = new Set([...charts.values()].flatMap((chart) => [...picturesOfChart(chart)]));
-    const pictures = await new AssetStore(em).dataUris(hashes);
+    const pictures = await this.assets.dataUris(hashes);
     await this.workers.run('pictures', { file: this.fileOf(job), frames, charts, options, pictures }, signal, report);
     return [];
   }

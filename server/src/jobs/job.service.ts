@@ -2,6 +2,7 @@
  * Long work. A job is a row, so that it survives a page reload; what it does runs in a
  * worker thread. Jobs that were under way when the server stopped start again with it.
  */
+import { RequestContext } from '@mikro-orm/core';
 import { EntityManager, MikroORM } from '@mikro-orm/libsql';
 import { Injectable, Logger, OnModuleDestroy } from '@nestjs/common';
 import { hasEnded, type JobView } from '@zest-jaw/core';
@@ -12,7 +13,6 @@ import { Job } from '../storage/entities.js';
 
 export interface JobRun {
   readonly job: Job;
-  readonly em: EntityManager;
   readonly signal: AbortSignal;
   report(done: number, message: string): void;
 }
@@ -87,7 +87,10 @@ export class JobService implements OnModuleDestroy {
   }
 
   start(id: string): void {
-    void this.run(id).catch((error: unknown) => this.logger.error(error instanceof Error ? error.stack : String(error)));
+    // A unit of work of its own: that of the request which started it ends with its answer.
+    void RequestContext.create(this.orm.em, () => this.run(id)).catch((error: unknown) =>
+      this.logger.error(error instanceof Error ? error.stack : String(error)),
+    );
   }
 
   async cancel(id: string): Promise<JobView> {
@@ -108,7 +111,7 @@ export class JobService implements OnModuleDestroy {
   }
 
   private async run(id: string): Promise<void> {
-    const em = this.orm.em.fork();
+    const { em } = this;
     const job = await em.findOne(Job, { id });
     const runner = job && this.runners.get(job.kind);
     if (!job || !runner || hasEnded(job)) return;
@@ -120,7 +123,6 @@ export class JobService implements OnModuleDestroy {
     try {
       const warnings = await runner({
         job,
-        em,
         signal: controller.signal,
         report: (done, message) => {
           if (controller.signal.aborted) return;

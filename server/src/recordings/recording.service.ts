@@ -42,6 +42,7 @@ export interface UploadedRecording {
 export class RecordingService implements OnModuleInit {
   constructor(
     private readonly em: EntityManager,
+    private readonly assets: AssetStore,
     private readonly jobs: JobService,
     private readonly workers: WorkerPool,
     @Inject(RECORDING_FOLDER) private readonly folder: string,
@@ -73,7 +74,7 @@ export class RecordingService implements OnModuleInit {
     return { id, fileName, audio, lengthSamples };
   }
 
-  private async decode({ job, em, signal, report }: JobRun): Promise<string[]> {
+  private async decode({ job, signal, report }: JobRun): Promise<string[]> {
     const path = this.pathOf(job.id);
     if (!existsSync(path)) throw new JobFailed('The recording did not arrive whole. Send it again.');
     try {
@@ -83,9 +84,8 @@ export class RecordingService implements OnModuleInit {
       report(0.97, 'Keeping it');
       const fileName = String(job.request['fileName']);
       const original = readFileSync(path);
-      const assets = new AssetStore(em);
-      await assets.keep(original, MEDIA_TYPES[maybeKindOfRecording(original) ?? 'wav'], fileName);
-      const { hash } = await assets.keep(decoded.wave, 'audio/wav', fileName);
+      await this.assets.keep(original, MEDIA_TYPES[maybeKindOfRecording(original) ?? 'wav'], fileName);
+      const { hash } = await this.assets.keep(decoded.wave, 'audio/wav', fileName);
       job.request = { fileName, audio: hash, lengthSamples: decoded.lengthSamples };
       return [...decoded.notes];
     } finally {

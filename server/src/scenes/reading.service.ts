@@ -41,20 +41,21 @@ export class ReadingService implements OnModuleInit {
     private readonly jobs: JobService,
     private readonly workers: WorkerPool,
     private readonly em: EntityManager,
+    private readonly scenes: SceneStore,
+    private readonly assets: AssetStore,
   ) {}
 
   onModuleInit(): void {
     this.jobs.register(READING_JOB, (run) => this.read(run));
   }
 
-  private async read({ job, em, signal, report }: JobRun): Promise<string[]> {
-    const scenes = new SceneStore(em);
+  private async read({ job, signal, report }: JobRun): Promise<string[]> {
     const clipId = String(job.request['clipId']);
-    const scene = await scenes.load(job.scene!.id);
+    const scene = await this.scenes.load(job.scene!.id);
     const clip = scene.document.clips.find((candidate) => candidate.id === clipId);
     if (!clip) throw new JobFailed('The recording is no longer in the scene.');
-    const { bytes } = await new AssetStore(em).load(clip.audio);
-    const speaker = await em.findOne(Character, { id: clip.characterId }, { populate: ['production'] });
+    const { bytes } = await this.assets.load(clip.audio);
+    const speaker = await this.em.findOne(Character, { id: clip.characterId }, { populate: ['production'] });
     const speech = { pronunciations: speaker?.production.pronunciations ?? [], accent: speaker?.accent ?? PLAIN_ACCENT };
     const readPart = async ({ fromSample, toSample }: ClipPart, text: string, tell: JobRun['report']): Promise<Reading> => {
       const script = scriptWords(text, clip.language).length > 0 ? text : undefined;
@@ -76,14 +77,13 @@ export class ReadingService implements OnModuleInit {
     }
     signal.throwIfAborted();
     report(0.97, 'Keying the mouths');
-    // A fork of its own: the scene may have changed while it was read, and the job must stay known to the job's.
-    await this.takeAndKey(em.fork(), scene.id, clipId, reading);
+    await this.takeAndKey(scene.id, clipId, reading);
     return [...reading.warnings];
   }
 
   /** Makes the reading of a clip, or of a part of it, from its ear marks; answers with what to know about it. */
   async readMarks(sceneId: string, clipId: string, part?: ClipPart): Promise<readonly string[]> {
-    const { document } = await new SceneStore(this.em).load(sceneId);
+    const { document } = await this.scenes.load(sceneId);
     const clip = document.clips.find((candidate) => candidate.id === clipId);
     if (!clip) throw cannotUse('That recording is no longer in the scene. Reload it and try again.');
     const words = wordsOfMarks(document, clip.characterId);
@@ -91,24 +91,23 @@ export class ReadingService implements OnModuleInit {
     const reading = readingOfMarks(document, clip, new Map(found));
     if (isRefusal(reading)) throw cannotUse(reading.refusal);
     const whole = part ? withPartRead(readingOfClip(document, clip), part, readingInPart(reading, part)) : reading;
-    await this.takeAndKey(this.em, sceneId, clipId, whole);
+    await this.takeAndKey(sceneId, clipId, whole);
     return reading.warnings;
   }
 
   /** The reading as one revision, the pencil of every track of its speaker as the next: one step of undo together. */
-  private async takeAndKey(em: EntityManager, sceneId: string, clipId: string, reading: Reading): Promise<void> {
-    const scenes = new SceneStore(em);
+  private async takeAndKey(sceneId: string, clipId: string, reading: Reading): Promise<void> {
     const step = randomUUID();
-    const taken = await scenes.applyWithCharts(sceneId, (document) => ({
+    const taken = await this.scenes.applyWithCharts(sceneId, (document) => ({
       ...patchOf(takeReading(document, clipId, reading, randomUUID)),
       step,
     }));
     const { clips, tracks } = taken.document;
     const speaker = clips.find((clip) => clip.id === clipId)?.characterId;
-    const charts = await scenes.chartsOf(taken.document);
+    const charts = await this.scenes.chartsOf(taken.document);
     for (const track of tracks.filter(({ characterId }) => characterId === speaker)) {
-      const heard = listensToLoudness(taken.document, track, charts) ? await this.hear(em, taken.document, track.characterId) : undefined;
-      await scenes.applyWithCharts(sceneId, (document, now) => {
+      const heard = listensToLoudness(taken.document, track, charts) ? await this.hear(taken.document, track.characterId) : undefined;
+      await this.scenes.applyWithCharts(sceneId, (document, now) => {
         // Recordings slid or trimmed meanwhile are no longer heard so.
         const isSame = sameJson(document.clips, clips) && sameJson(document.settings, taken.document.settings);
         return { ...pencilPatch(document, now, track.id, isSame ? heard : undefined), step };
@@ -117,11 +116,10 @@ export class ReadingService implements OnModuleInit {
   }
 
   /** What the mouths of a speaker hear in a scene. */
-  private async hear(em: EntityManager, scene: SceneDocument, characterId: string): Promise<HeardFrames | undefined> {
+  private async hear(scene: SceneDocument, characterId: string): Promise<HeardFrames | undefined> {
     const own = scene.clips.filter((clip) => clip.characterId === characterId);
-    const assets = new AssetStore(em);
     const waves = new Map<string, Uint8Array>();
-    for (const { audio } of own) waves.set(audio, Uint8Array.from((await assets.load(audio)).bytes));
+    for (const { audio } of own) waves.set(audio, Uint8Array.from((await this.assets.load(audio)).bytes));
     return this.workers.run<HeardFrames | undefined>('hear', { scene, characterId, waves }, new AbortController().signal);
   }
 }

@@ -1,5 +1,4 @@
 /** Scenes as documents with revisions. */
-import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
 import { chartIdsOfScene, checkScene, SCENE_KIND, sceneSettings, type ChartDocument, type Patch, type SceneDocument } from '@zest-jaw/core';
 import { Applied, DocumentStore } from '../documents/document.store.js';
@@ -32,11 +31,7 @@ export class SceneStore extends DocumentStore<SceneDocument, Scene> {
     id: string,
     makePatch: (document: SceneDocument, charts: ReadonlyMap<string, ChartDocument>) => Patch,
   ): Promise<Applied<SceneDocument>> {
-    return this.applyOwn(id, async (document, store) => makePatch(document, await store.chartsOf(document)));
-  }
-
-  protected on(em: EntityManager): this {
-    return new SceneStore(em) as this;
+    return this.applyOwn(id, async (document) => makePatch(document, await this.chartsOf(document)));
   }
 
   protected touch(scene: Scene): void {

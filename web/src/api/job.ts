@@ -1,5 +1,6 @@
 /** Following a job by server-sent events, until it ends. */
-import { useEffect, useState } from 'react';
+import { skipToken, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { api } from './http.js';
 import { hasEnded, type JobView } from '@zest-jaw/core';
 
@@ -15,11 +16,11 @@ export function watchJob(id: string, onChange: (job: JobView) => void): () => vo
   return () => source.close();
 }
 
-/** The state of a job now; undefined without one. */
+/** The state of a job now; undefined without one. Its events are put where queries are kept. */
 export function useJob(id: string | undefined): JobView | undefined {
-  const [job, setJob] = useState<JobView>();
-  useEffect(() => (id === undefined ? undefined : watchJob(id, setJob)), [id]);
-  return job?.id === id ? job : undefined;
+  const client = useQueryClient();
+  useEffect(() => (id === undefined ? undefined : watchJob(id, (job) => client.setQueryData(['job', id], job))), [client, id]);
+  return useQuery<JobView>({ queryKey: ['job', id], queryFn: skipToken }).data;
 }
 
 export function cancelJob(id: string): Promise<JobView> {

@@ -4,7 +4,17 @@
  * content for screen readers.
  */
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactElement } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type MouseEvent,
+  type PointerEvent,
+  type ReactElement,
+} from 'react';
 import { useStore } from 'zustand';
 import { maybeExposureAt, type SceneDocument, sceneSettings } from '@zest-jaw/core';
 import type { MouthSprites } from '../mouth/paintFigure.js';
@@ -214,7 +224,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
   const held = useRef<Hold | undefined>(undefined);
   const [cursor, setCursor] = useState<string>();
   const hitOf = useCallback(
-    (event: PointerEvent<HTMLDivElement>): Hit | undefined => {
+    (event: MouseEvent<HTMLDivElement>): Hit | undefined => {
       const bounds = event.currentTarget.getBoundingClientRect();
       return hitTest(plan, event.clientX - bounds.left, event.clientY - bounds.top);
     },
@@ -248,6 +258,14 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
     if (!hit) return;
     if (held.current) held.current.move(hit);
     else setCursor(holds?.cursor(hit));
+  };
+  /** The right button points at a frame; what is selected stays when it points into that. */
+  const pointAt = (event: MouseEvent<HTMLDivElement>): void => {
+    const hit = hitOf(event);
+    const { selection } = playhead.store.getState();
+    if (!hit || (selection && hit.frame >= selection.from && hit.frame < selection.to)) return;
+    playhead.select(null);
+    playhead.moveTo(hit.frame);
   };
   const release = (): void => {
     held.current?.end();
@@ -296,6 +314,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
           onPointerMove={move}
           onPointerUp={release}
           onPointerCancel={giveUp}
+          onContextMenu={pointAt}
         >
           {visible.map(({ index }) => {
             const system = plan.systems[index];

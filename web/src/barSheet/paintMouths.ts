@@ -1,4 +1,5 @@
 /** Paints the lanes of mouths: the one that is worked on, the crib above it, and those of the others below. */
+import { maybeCutTo } from '@zest-jaw/core';
 import { heightAtWidth } from '../mouth/paintFigure.js';
 import { box, fitText, FONT, type Brush } from './brush.js';
 import { LABEL_WIDTH, OTHER_LANE, placeMouths, type PlacedMouth, type Row } from './plan.js';
@@ -46,8 +47,9 @@ function paintFeels({ context, data, system, palette }: Brush, row: Row): void {
   context.textBaseline = 'alphabetic';
   context.font = `550 12px ${FONT}`;
   for (const feel of data.feels) {
-    const [from, to] = [Math.max(feel.from, system.from), Math.min(feel.to, system.to)];
-    if (from >= to) continue;
+    const seen = maybeCutTo(feel, system);
+    if (!seen) continue;
+    const { from, to } = seen;
     const [left, right, y] = [system.scale.x(from) + 1, system.scale.x(to) - 1, row.y - 4.5];
     context.strokeStyle = palette.ink;
     context.lineWidth = 1.4;
@@ -95,8 +97,8 @@ export function paintCrib(brush: Brush, row: Row): void {
   context.globalAlpha = 1;
   context.fillStyle = palette.zest;
   for (const span of data.differs ?? []) {
-    const [from, to] = [Math.max(span.from, system.from), Math.min(span.to, system.to)];
-    if (from < to) context.fillRect(system.scale.x(from) + 1, row.y + row.height - 1, (to - from) * system.scale.perFrame - 2, 3);
+    const seen = maybeCutTo(span, system);
+    if (seen) context.fillRect(system.scale.x(seen.from) + 1, row.y + row.height - 1, (seen.to - seen.from) * system.scale.perFrame - 2, 3);
   }
   context.lineWidth = 1;
 }

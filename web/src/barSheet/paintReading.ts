@@ -1,4 +1,5 @@
 /** Paints what was read: words, sounds, what is not speech, and what was heard by ear. */
+import { maybeCutTo } from '@zest-jaw/core';
 import { box, fitText, FONT, type Brush } from './brush.js';
 import type { Palette } from './palette.js';
 import { isSpokenIn, type Row, type SystemPlan } from './plan.js';
@@ -65,8 +66,9 @@ function paintGuess(context: CanvasRenderingContext2D, x: number, width: number,
 /** Hatched, with words where they have room: what is heard there is not speech. */
 function paintNotSpeech({ context, system, data, palette }: Brush, row: Row): void {
   for (const span of data.notSpeech) {
-    const [from, to] = [Math.max(span.from, system.from), Math.min(span.to, system.to)];
-    if (from >= to) continue;
+    const seen = maybeCutTo(span, system);
+    if (!seen) continue;
+    const { from, to } = seen;
     const [x, width] = [system.scale.x(from), (to - from) * system.scale.perFrame];
     context.save();
     box(context, x + 0.5, row.y, width - 1, row.height - 3, 4);

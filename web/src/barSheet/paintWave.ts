@@ -1,5 +1,5 @@
 /** Paints what is heard: the clips, their waves, and what counts as silent and as loud. */
-import { decibels, extremesOf } from '@zest-jaw/core';
+import { decibels, extremesOf, maybeCutTo } from '@zest-jaw/core';
 import { fitText, FONT, type Brush } from './brush.js';
 import { CLIP_LINE } from './clipLane.js';
 import type { Row } from './plan.js';
@@ -10,8 +10,9 @@ export function paintClips({ context, system, data, palette, chosenClip }: Brush
   context.textBaseline = 'middle';
   context.font = `500 12px ${FONT}`;
   for (const clip of data.clips) {
-    const [from, to] = [Math.max(clip.from, system.from), Math.min(clip.to, system.to)];
-    if (from >= to) continue;
+    const seen = maybeCutTo(clip, system);
+    if (!seen) continue;
+    const { from, to } = seen;
     const [x, width] = [system.scale.x(from), (to - from) * system.scale.perFrame];
     const y = row.y + clip.level * CLIP_LINE;
     const [left, right] = [clip.from < system.from || clip.trimmedFrom ? 1 : 8, clip.to > system.to || clip.trimmedTo ? 1 : 8];

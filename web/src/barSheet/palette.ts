@@ -1,4 +1,6 @@
 /** The colours of the page, read from its CSS for the canvas. */
+import type { Theme } from '../ui/theme.js';
+
 export interface Palette {
   readonly sheet: string;
   /** Under an inked mouth. */
@@ -16,7 +18,7 @@ export interface Palette {
   readonly night: boolean;
 }
 
-export function readPalette(): Palette {
+export function readPalette(theme: Theme): Palette {
   const style = getComputedStyle(document.documentElement);
   const read = (name: string): string => style.getPropertyValue(`--${name}`).trim();
   return {
@@ -32,6 +34,6 @@ export function readPalette(): Palette {
     word: read('word'),
     voice: read('voice'),
     hiss: read('hiss'),
-    night: document.documentElement.dataset['theme'] === 'night',
+    night: theme === 'night',
   };
 }

@@ -22,6 +22,7 @@ import {
   type HeardWave,
   type LoudnessRange,
   type SceneDocument,
+  type SoundsOf,
   type Pause,
   type WavePyramid,
 } from '@zest-jaw/core';
@@ -59,7 +60,7 @@ export interface Measured {
 }
 
 /** The recordings of a scene where they are heard; those that are not measured yet are left out. */
-export function placedWaves(scene: SceneDocument, measured: ReadonlyMap<string, Measured>): PlacedWave[] {
+export function placedWaves(scene: SoundsOf, measured: ReadonlyMap<string, Measured>): PlacedWave[] {
   return heardWaves(scene, (audio) => measured.get(audio)?.pyramid).map((wave) => ({ ...wave, pauses: measured.get(wave.audio)!.pauses }));
 }
 

@@ -17,7 +17,7 @@ import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { useEffect, useState, type DragEvent, type ReactElement, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { filesOfDrop, type ChosenFile } from '../api/imports.js';
-import { CHART_KEYS, KeysDialog } from '../key/KeysDialog.js';
+import { CHART_KEYS, KeysDialog } from '../scene/KeysDialog.js';
 import { newId, type DocumentSession } from '../session/documentSession.js';
 import { useKeys } from '../ui/useKeys.js';
 import { Cards } from './Cards.js';

@@ -4,6 +4,7 @@ import { useState, type ReactElement } from 'react';
 import { newId } from '../session/documentSession.js';
 import { Slider } from '../ui/Slider.js';
 import { useOpenChart } from './openChart.js';
+import { Toggle } from '../ui/Toggle.js';
 
 const COLOURS: readonly (readonly [keyof MouthStyle, string])[] = [
   ['line', 'Line'],
@@ -27,19 +28,17 @@ export function FinishPanel(): ReactElement {
       <fieldset className="flex gap-1">
         <legend className="name mb-1 text-[18px]">Finish</legend>
         {[false, true].map((single) => (
-          <button
+          <Toggle
             key={String(single)}
-            type="button"
-            aria-pressed={isOwn === single}
+            on={isOwn === single}
             disabled={single && !isBuilt}
-            onClick={() => {
+            onToggle={() => {
               setWantsOwn(single);
               if (!single && own !== undefined) change((now) => setOwnStyle(now, drawing.id, null, newId, lookIndex));
             }}
-            className="rounded-full border border-rule bg-lift px-3 py-0.5 text-[14px] aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink"
           >
             {single ? `Only ${drawing.label}` : 'All built mouths'}
-          </button>
+          </Toggle>
         ))}
       </fieldset>
       <div className="flex flex-wrap gap-x-4 gap-y-2">

@@ -16,7 +16,7 @@ import {
   type ImportRow,
   type ImportView,
 } from '@zest-jaw/core';
-import { useEffect, useMemo, useRef, useState, type ReactElement } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import { acceptImport, beginImport, foundByImport, giveUpImport, importAgain, type ChosenFile } from '../api/imports.js';
@@ -28,6 +28,7 @@ import { Pills } from '../ui/Pills.js';
 import { ImportTable, type Decision } from './ImportTable.js';
 import { LayerLevels } from './LayerLevels.js';
 import { useOpenChart } from './openChart.js';
+import { Progress } from '../ui/Progress.js';
 
 /** What each mouth is taken for at first: by its name alone, in the place of the drawing that plays the same. */
 export function firstDecisions(mouths: readonly FoundMouthView[], chart: ChartDocument): Decision[] {
@@ -97,16 +98,16 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
 
   const done = job !== undefined && hasEnded(job) && job.state === 'done';
   const failed = job && hasEnded(job) && job.state !== 'done' ? job.message : undefined;
+  // On the chart as it is when they are found: what is decided here is not decided again by itself.
+  const onFound = useEffectEvent((found: ImportView) => {
+    setView(found);
+    setDecisions(firstDecisions(found.mouths, chart));
+  });
   useEffect(() => {
     if (!done || !importId) return;
     foundByImport(importId)
-      .then((found) => {
-        setView(found);
-        setDecisions(firstDecisions(found.mouths, chart));
-      })
+      .then(onFound)
       .catch((error: unknown) => setFault(sentenceOf(error)));
-    // The chart as it was when they were found: what is decided here is not decided again by itself.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [done, importId]);
 
   const look = async (next: ImportRequest): Promise<void> => {
@@ -165,12 +166,7 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
     >
       {sentence && <p className="mt-2 text-ink-soft">{sentence}</p>}
       {!sentence && !view && (
-        <div className="mt-4" role="status">
-          <div className="h-2 overflow-hidden rounded-full bg-rule-soft">
-            <div className="h-full rounded-full bg-zest transition-[width]" style={{ width: `${Math.round((job?.done ?? 0) * 100)}%` }} />
-          </div>
-          <p className="mt-2 text-ink-soft">{job?.message ?? 'Sending the files'}</p>
-        </div>
+        <Progress className="mt-4" label="Looking for mouths" done={job?.done ?? 0} message={job?.message ?? 'Sending the files'} />
       )}
       {view && (isOnePicture || view.hasPaper) && (
         <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">

@@ -3,15 +3,16 @@ import { sceneSettings } from '@zest-jaw/core';
 import { useEffect, useRef, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
-import { TryBar } from '../key/TryBar.js';
-import { useChartProposal, useHeard, useProposal } from '../key/useProposal.js';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { TryBar } from '../trying/TryBar.js';
+import { useChartProposal, useHeard, useProposal } from '../trying/useProposal.js';
+import { useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 
 /** A longer scene is shown around its first change, in seconds. */
 const SHOWN_SECONDS = 20;
 
 export function PencilPreview(): ReactElement | null {
-  const { document, chartSession } = useOpenScene();
+  const document = useSceneDocument();
+  const { chartSession } = useSpeaker();
   const proposal = useChartProposal(useProposal(useHeard()));
   const { data, changes, isTrying, take } = proposal;
   const { lengthFrames } = sceneSettings(document);

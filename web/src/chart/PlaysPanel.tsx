@@ -3,6 +3,7 @@ import { setDrawing } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { newId } from '../session/documentSession.js';
 import { useOpenChart } from './openChart.js';
+import { Toggle } from '../ui/Toggle.js';
 
 export function PlaysPanel(): ReactElement {
   const { chart, drawing, change } = useOpenChart();
@@ -15,16 +16,15 @@ export function PlaysPanel(): ReactElement {
       <legend className="name mb-1 text-[18px]">Plays</legend>
       <div className="flex flex-wrap gap-1">
         {chart.groups.map((group) => (
-          <button
+          <Toggle
             key={group.id}
-            type="button"
-            aria-pressed={drawing.groups.includes(group.id)}
+            on={drawing.groups.includes(group.id)}
             title={`${group.look}${group.must ? '; must be seen' : ''}`}
-            onClick={() => toggle(group.id)}
-            className="rounded-full border border-rule bg-lift px-2 py-px text-[14px] text-ink-soft aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink"
+            onToggle={() => toggle(group.id)}
+            className="px-2! py-px!"
           >
             {group.name}
-          </button>
+          </Toggle>
         ))}
       </div>
     </fieldset>

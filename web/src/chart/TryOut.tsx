@@ -15,6 +15,7 @@ import { keyer } from '../workers/keyer.js';
 import { openSlowSound } from '../workers/slowSound.js';
 import { useOpenChart } from './openChart.js';
 import { useOwnLine, useShippedLine, type TryOutLine } from './tryOutLine.js';
+import { Toggle } from '../ui/Toggle.js';
 
 /** Keys a line on the chart as it is now. */
 function useKeyed(line: TryOutLine | undefined): readonly KeyedExposure[] {
@@ -91,8 +92,6 @@ export function TryOut(): ReactElement {
   };
   const exposure = exposures.find(({ from, to }) => from <= frame && frame < to);
   const drawing = exposure && maybeDrawing(chart, exposure.drawing);
-  const pill =
-    'rounded-full border border-rule bg-lift px-3 py-0.5 text-[14px] aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink disabled:opacity-45';
   return (
     <section
       className="flex items-center gap-3 rounded-[14px] border border-rule bg-sheet p-2 pr-3"
@@ -123,18 +122,12 @@ export function TryOut(): ReactElement {
           <span className="name truncate text-[17px]">{drawing?.label ?? 'Try-out'}</span>
         </div>
         <div className="flex flex-wrap gap-1">
-          <button type="button" aria-pressed={!wantsOwn || !own} className={pill} onClick={() => choose(false)}>
+          <Toggle on={!wantsOwn || !own} onToggle={() => choose(false)}>
             Our line
-          </button>
-          <button
-            type="button"
-            aria-pressed={wantsOwn && own !== undefined}
-            disabled={!own}
-            className={`${pill} max-w-[220px] truncate`}
-            onClick={() => choose(true)}
-          >
+          </Toggle>
+          <Toggle on={wantsOwn && own !== undefined} disabled={!own} className="max-w-[220px] truncate" onToggle={() => choose(true)}>
             {own ? `Yours: ${own.title}` : 'Yours: none read yet'}
-          </button>
+          </Toggle>
         </div>
         {line && (
           <div className="h-1 overflow-hidden rounded-full bg-rule-soft" aria-hidden>

@@ -15,7 +15,7 @@ import { useQuery, type UseQueryResult } from '@tanstack/react-query';
 import { api } from '../api/http.js';
 import type { PlacedSound } from '../sound/mix.js';
 import { useScenes } from '../api/queries.js';
-import { useSceneOfChart } from './sceneOfChart.js';
+import { useDocumentOfScene } from './sceneOfChart.js';
 
 export interface TryOutLine {
   readonly title: string;
@@ -72,7 +72,7 @@ function lineOfScene(scene: SceneDocument, characterId: string): TryOutLine | un
 
 /** The animator's own last line: the scene the chart was opened from, else the last one touched. */
 export function useOwnLine(characterId: string): TryOutLine | undefined {
-  const open = useSceneOfChart();
+  const open = useDocumentOfScene();
   const scenes = useScenes();
   const last = scenes.data?.find((scene) => scene.characterId === characterId) ?? scenes.data?.[0];
   const view = useQuery({
@@ -80,6 +80,6 @@ export function useOwnLine(characterId: string): TryOutLine | undefined {
     enabled: !open && last !== undefined,
     queryFn: () => api<SceneView>(`/scenes/${last!.id}`),
   });
-  const document = open?.document ?? view.data?.document;
+  const document = open ?? view.data?.document;
   return document && lineOfScene(document, characterId);
 }

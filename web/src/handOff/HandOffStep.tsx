@@ -12,14 +12,14 @@ import {
   sceneSettings,
 } from '@zest-jaw/core';
 import { Download } from 'lucide-react';
-import { useEffect, useMemo, useState, type ReactElement } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
 import { cancelJob, useJob } from '../api/job.js';
 import { Easel } from '../mouth/Easel.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { keyer } from '../workers/keyer.js';
 
@@ -38,7 +38,9 @@ function save(url: string, name: string): void {
 }
 
 function PicturesCard(): ReactElement {
-  const { document, track, charts, character, session, sceneId } = useOpenScene();
+  const { session, sceneId } = useOpenScene();
+  const document = useSceneDocument();
+  const { track, charts, character } = useSpeaker();
   const { lengthFrames, firstFrame } = sceneSettings(document);
   const [baseName, setBaseName] = useState(character.name.toLowerCase().replace(/[^\p{L}_-]/gu, ''));
   const [firstNumber, setFirstNumber] = useState(String(firstFrame));
@@ -52,11 +54,12 @@ function PicturesCard(): ReactElement {
   const frames = looksOfFrames(document, track.id, charts);
   const isBusy = jobId !== undefined && (job === undefined || !hasEnded(job));
 
+  // Once, under the name of then.
+  const onDone = useEffectEvent((id: string) => save(`/api/jobs/${id}/result`, `${baseName}.zip`));
+  const doneId = job?.state === 'done' ? job.id : undefined;
   useEffect(() => {
-    if (job?.state === 'done') save(`/api/jobs/${job.id}/result`, `${baseName}.zip`);
-    // The name may be edited after the job has begun; the file is what was asked for.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [job?.state, job?.id]);
+    if (doneId !== undefined) onDone(doneId);
+  }, [doneId]);
 
   const render = async (): Promise<void> => {
     try {
@@ -167,7 +170,9 @@ function PicturesCard(): ReactElement {
 const PREVIEWED = 21;
 
 function SheetCard(): ReactElement {
-  const { document, allCharts, characters } = useOpenScene();
+  const { characters } = useOpenScene();
+  const document = useSceneDocument();
+  const { allCharts } = useSpeaker();
   const { title, lengthFrames } = sceneSettings(document);
   // Everybody who speaks, beside one another.
   const tracks = useMemo(
@@ -235,7 +240,7 @@ function SheetCard(): ReactElement {
 }
 
 export function HandOffStep(): ReactElement {
-  const { track } = useOpenScene();
+  const { track } = useSpeaker();
   return (
     <main className="grid min-h-0 flex-1 grid-cols-2 gap-4 overflow-y-auto p-[16px_18px]">
       <PicturesCard key={track.id} />

@@ -2,7 +2,7 @@
 import { compareWithCrib } from '@zest-jaw/core';
 import { useMemo, type ReactElement } from 'react';
 import { count } from '../ui/count.js';
-import type { Proposal } from './useProposal.js';
+import type { Proposal } from '../trying/useProposal.js';
 
 export function CribFigures({ proposal }: { proposal: Proposal }): ReactElement {
   const { data } = proposal;

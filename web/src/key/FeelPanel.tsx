@@ -2,7 +2,7 @@
 import { FEELS, frameNumber, fullRules, hasSizes, maybeDrawingOfGroup, maybeFeel, type FullRules, type OnesFor } from '@zest-jaw/core';
 import { useState, type ReactElement, type ReactNode } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { Pills } from '../ui/Pills.js';
 import { RangeSliders } from './RangeSliders.js';
@@ -10,9 +10,9 @@ import { RULE_TEXTS, RuleSlider } from './RuleSlider.js';
 import { RULE_EXAMPLES } from './ruleExamples.js';
 import { RuleStrip } from './RuleStrip.js';
 import { SidePanel } from './SidePanel.js';
-import { TryBar } from './TryBar.js';
-import type { Proposal } from './useProposal.js';
-import type { OwnFeels } from './useOwnFeels.js';
+import { TryBar } from '../trying/TryBar.js';
+import type { Proposal } from '../trying/useProposal.js';
+import { useOwnFeels } from '../scene/useOwnFeels.js';
 
 const ONES_DO: Readonly<Record<OnesFor, string>> = {
   nothing: 'No mouth flickers; lips that must meet may be missed.',
@@ -37,7 +37,7 @@ function Choice({ label, children }: { label: string; children: ReactNode }): Re
 
 /** What a choice does to a quick phrase, with a word on it. */
 function Picture({ rules, children }: { rules: FullRules; children: ReactNode }): ReactElement {
-  const { chart } = useOpenScene();
+  const { chart } = useSpeaker();
   return (
     <div className="mt-1.5 grid grid-cols-[112px_1fr] items-center gap-2.5">
       <RuleStrip rules={rules} chart={chart} example={RULE_EXAMPLES.holdFrames!} />
@@ -48,7 +48,9 @@ function Picture({ rules, children }: { rules: FullRules; children: ReactNode })
 
 /** Whom the rules are for: everything the character says, or a phrase of it. */
 function ReachChoice({ proposal }: { proposal: Proposal }): ReactElement {
-  const { character, data, document } = useOpenScene();
+  const document = useSceneDocument();
+  const { character } = useSpeaker();
+  const { data } = useSheet();
   const { reach, setReach, span, hasOwn, proposeTrack } = proposal;
   const words = span ? data.words.filter(({ from, to }) => to > span.from && from < span.to).map(({ text }) => text) : [];
   return (
@@ -81,7 +83,7 @@ function ReachChoice({ proposal }: { proposal: Proposal }): ReactElement {
 
 /** The same vowel said softly and loud. */
 function AccentPicture({ accents }: { accents: boolean }): ReactElement | null {
-  const { chart } = useOpenScene();
+  const { chart } = useSpeaker();
   const open = maybeDrawingOfGroup(chart, 'drop') ?? chart.drawings.at(-1);
   if (!open) return null;
   return (
@@ -95,8 +97,9 @@ function AccentPicture({ accents }: { accents: boolean }): ReactElement | null {
   );
 }
 
-export function FeelPanel({ proposal, own, onClose }: { proposal: Proposal; own: OwnFeels; onClose: () => void }): ReactElement {
-  const { chart } = useOpenScene();
+export function FeelPanel({ proposal, onClose }: { proposal: Proposal; onClose: () => void }): ReactElement {
+  const own = useOwnFeels(useOpenScene().productionId);
+  const { chart } = useSpeaker();
   const { propose } = proposal;
   const rules = fullRules(proposal.rules);
   const [name, setName] = useState('');

@@ -4,7 +4,7 @@ import { memo, type ReactElement } from 'react';
 import type { ChartDocument, Drawing } from '@zest-jaw/core';
 import { colourOfDrawing } from '../barSheet/sheetData.js';
 import { Mouth } from '../mouth/Mouth.js';
-import { useDrawingAtPlayhead, useOpenScene } from '../scene/sceneContext.js';
+import { useDrawingAtPlayhead, useSpeaker } from '../scene/sceneContext.js';
 
 interface MouthKeyProps {
   readonly chart: ChartDocument;
@@ -43,7 +43,7 @@ const MouthKey = memo(function MouthKey({ chart, drawing, colour, isCurrent, onP
 });
 
 export function Tray({ onPut }: { onPut: (drawing: string) => void }): ReactElement {
-  const { chart } = useOpenScene();
+  const { chart } = useSpeaker();
   const current = useDrawingAtPlayhead();
   return (
     <div

@@ -1,8 +1,9 @@
 /** The charts of a character with more than one: from the playhead on, the mouths are on the one pressed. */
 import { chartSettings, chartStretchAt, frameNumber, switchChart } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
+import { Toggle } from '../ui/Toggle.js';
 
 /** The chart that the track begins with goes first. */
 function first<T>(charts: readonly (readonly [string, T])[], id: string): readonly (readonly [string, T])[] {
@@ -10,7 +11,9 @@ function first<T>(charts: readonly (readonly [string, T])[], id: string): readon
 }
 
 export function ViewSwitch(): ReactElement | null {
-  const { charts, chartId, character, session, track, playhead, document } = useOpenScene();
+  const { session, playhead } = useOpenScene();
+  const document = useSceneDocument();
+  const { charts, chartId, character, track } = useSpeaker();
   if (charts.size < 2) return null;
   const change = (to: string): void => {
     const now = session.store.getState().document;
@@ -24,16 +27,15 @@ export function ViewSwitch(): ReactElement | null {
       {first([...charts], track.chartId).map(([id, chart]) => {
         const name = chartSettings(chart).name.replace(`${character.name}, `, '');
         return (
-          <button
+          <Toggle
             key={id}
-            type="button"
-            aria-pressed={id === chartId}
+            on={id === chartId}
             title={id === chartId ? `In use for ${where}` : `Go over to ${name} at the playhead`}
-            onClick={() => id !== chartId && change(id)}
-            className="rounded-full border border-rule bg-lift px-2.5 py-px text-[14px] text-ink-soft hover:border-graphite aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink"
+            onToggle={() => id !== chartId && change(id)}
+            className="px-2.5! py-px!"
           >
             {name}
-          </button>
+          </Toggle>
         );
       })}
     </div>

@@ -9,14 +9,13 @@ import {
   type ExposureReason,
   type HeardFrames,
 } from '@zest-jaw/core';
-import { useEffect, useState, type ReactElement } from 'react';
-import { toast } from 'sonner';
-import { sentenceOf } from '../api/http.js';
+import type { ReactElement } from 'react';
 import type { SheetSound } from '../barSheet/sheetData.js';
-import { useFrame, useOpenScene } from '../scene/sceneContext.js';
+import { useFrame, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { SidePanel } from './SidePanel.js';
 import { keyer } from '../workers/keyer.js';
+import { useAnswer } from '../workers/useAnswer.js';
 
 const offsetInWords = (offset: number): string => {
   const size = Math.abs(offset);
@@ -31,23 +30,19 @@ function soundsUnder({ from, to, inked, plays }: Exposure, sounds: readonly Shee
 }
 
 export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; onClose: () => void }): ReactElement {
-  const { document, track, chart, chartId, charts, data } = useOpenScene();
+  const document = useSceneDocument();
+  const { track, chart, chartId, charts } = useSpeaker();
+  const { data } = useSheet();
   const frame = useFrame();
   const exposure = maybeExposureAt(data.exposures, frame);
-  const [told, setTold] = useState<{ readonly of: string; readonly why: ExposureReason }>();
+  // The same exposure has the same reasons wherever the playhead is in it.
   const of = exposure && `${exposure.from} ${exposure.inked}`;
-  useEffect(() => {
-    let wanted = true;
-    if (!exposure || !of) return;
-    keyer
-      .why({ scene: document, trackId: track.id, charts, heard }, chartId, exposure)
-      .then((why) => wanted && why && setTold({ of, why }))
-      .catch((error: unknown) => toast.error(sentenceOf(error)));
-    return () => void (wanted = false);
-    // The same exposure has the same reasons wherever the playhead is in it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [document, track.id, chart, charts, heard, of]);
-  const why = told && told.of === of ? told.why : undefined;
+  const ask = async (at: Exposure): Promise<{ readonly of: string; readonly why: ExposureReason } | undefined> => {
+    const why = await keyer.why({ scene: document, trackId: track.id, charts, heard }, chartId, at);
+    return why && { of: of!, why };
+  };
+  const told = useAnswer('why', [document, track.id, chart, charts, heard, of], exposure && (() => ask(exposure)));
+  const why = told?.of === of ? told?.why : undefined;
   const drawing = exposure && maybeDrawing(chart, exposure.drawing);
   const sounds = exposure ? soundsUnder(exposure, data.sounds, fullRules(track.rules).leadFrames) : [];
   return (
@@ -87,7 +82,7 @@ export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; o
 
 /** What the plan says: of itself, or of what it would have in the place of ink. */
 function PlanReasons({ why, exposure }: { why: Explanation; exposure: Exposure }): ReactElement {
-  const { chart } = useOpenScene();
+  const { chart } = useSpeaker();
   const label = maybeDrawing(chart, why.drawing)?.label ?? why.drawing;
   const isSame = why.drawing === exposure.drawing;
   return (

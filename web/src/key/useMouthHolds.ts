@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import type { Holds } from '../barSheet/BarSheet.js';
 import { OTHER_LANE, type Hit } from '../barSheet/plan.js';
 import type { OtherLane } from '../barSheet/sheetData.js';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 
 /** A press this near to an edge takes hold of it, in pixels. */
@@ -16,7 +16,9 @@ const NEAR = 5;
  * @param isOpen nothing is taken hold of while other mouths are only tried
  */
 export function useEdgeHolds(isOpen: boolean): Holds | undefined {
-  const { session, track, data } = useOpenScene();
+  const { session } = useOpenScene();
+  const { track } = useSpeaker();
+  const { data } = useSheet();
   const { exposures } = data;
   return useMemo(() => {
     if (!isOpen) return undefined;
@@ -57,7 +59,8 @@ export function useEdgeHolds(isOpen: boolean): Holds | undefined {
 
 /** The lanes of the others who speak: a press shows that one, where it was pressed. */
 export function useOtherLanes(): Holds {
-  const { data, playhead, showTrack } = useOpenScene();
+  const { playhead, showTrack } = useOpenScene();
+  const { data } = useSheet();
   const { others } = data;
   return useMemo(() => {
     const laneAt = ({ row, within }: Hit): OtherLane | undefined =>

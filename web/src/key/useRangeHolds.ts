@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import type { Holds } from '../barSheet/BarSheet.js';
 import { heightOfLevel, levelAtHeight } from '../barSheet/paintWave.js';
 import type { Hit } from '../barSheet/plan.js';
-import type { Proposal } from './useProposal.js';
+import type { Proposal } from '../trying/useProposal.js';
 
 /** A press this near to a line takes hold of it, in pixels. */
 const NEAR = 6;

@@ -18,8 +18,8 @@ import { Mic, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useRef, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
-import { useOpenScene } from '../scene/sceneContext.js';
-import { useChangeAndKey, useSpeaker } from '../scene/useChangeAndKey.js';
+import { useHearing, useOpenScene, useSceneDocument } from '../scene/sceneContext.js';
+import { useChangeAndKey, useChartOf } from '../scene/useChangeAndKey.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { RECORDING_FILES } from '../ui/UploadState.js';
@@ -28,10 +28,11 @@ import { ClipFactsPanel } from './ClipFactsPanel.js';
 import { droppedRecording } from '../scene/droppedRecording.js';
 import { PlaceDialog } from './PlaceDialog.js';
 import { RecordDialog, type Take } from './RecordDialog.js';
+import { Toggle } from '../ui/Toggle.js';
 
 /** A whole frame typed by number; put back when it is none. */
 function FrameField({ label, frame, onFrame }: { label: string; frame: number; onFrame: (frame: number) => void }): ReactElement {
-  const { document } = useOpenScene();
+  const document = useSceneDocument();
   const { firstFrame } = sceneSettings(document);
   const [draft, setDraft] = useState<string>();
   const take = (): void => {
@@ -56,26 +57,13 @@ function FrameField({ label, frame, onFrame }: { label: string; frame: number; o
   );
 }
 
-function Toggle({ label, on, onToggle, children }: { label: string; on: boolean; onToggle: () => void; children: string }): ReactElement {
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      aria-label={label}
-      title={label}
-      onClick={onToggle}
-      className="rounded-full border border-rule px-2 text-[13px] text-ink-soft hover:border-graphite aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink"
-    >
-      {children}
-    </button>
-  );
-}
-
 /** What can be set of the chosen clip. */
 function ClipDetails({ clip, onReplace, onRecord }: { clip: Clip; onReplace: () => void; onRecord: () => void }): ReactElement {
-  const { document, characters, session, facts, readAgain } = useOpenScene();
+  const { characters, session, readAgain } = useOpenScene();
+  const document = useSceneDocument();
+  const { facts } = useHearing();
   const changeAndKey = useChangeAndKey();
-  const speakerOf = useSpeaker();
+  const speakerOf = useChartOf();
   const set = (changes: ClipChanges): boolean => session.change(changeClip(session.store.getState().document, clip.id, changes, newId));
   const found = facts.get(clip.audio);
   return (
@@ -159,7 +147,8 @@ interface ClipsPanelProps {
 }
 
 export function ClipsPanel({ chosen, onChoose }: ClipsPanelProps): ReactElement {
-  const { document, characters, session, playhead } = useOpenScene();
+  const { characters, session, playhead } = useOpenScene();
+  const document = useSceneDocument();
   const changeAndKey = useChangeAndKey();
   const input = useRef<HTMLInputElement>(null);
   /** What the file or the take that comes next is for: a clip's place, or a place of its own. */
@@ -208,10 +197,20 @@ export function ClipsPanel({ chosen, onChoose }: ClipsPanelProps): ReactElement 
                 {`${frameNumber(document, clip.atFrame)}–${frameNumber(document, clipEnd(document, clip) - 1)} · ${clip.fileName}`}
               </span>
             </button>
-            <Toggle label={`Mute ${clip.fileName}`} on={clip.muted} onToggle={() => set(clip, { muted: !clip.muted })}>
+            <Toggle
+              className="px-2! py-0! text-[13px]!"
+              label={`Mute ${clip.fileName}`}
+              on={clip.muted}
+              onToggle={() => set(clip, { muted: !clip.muted })}
+            >
               mute
             </Toggle>
-            <Toggle label={`Solo ${clip.fileName}`} on={clip.soloed} onToggle={() => set(clip, { soloed: !clip.soloed })}>
+            <Toggle
+              className="px-2! py-0! text-[13px]!"
+              label={`Solo ${clip.fileName}`}
+              on={clip.soloed}
+              onToggle={() => set(clip, { soloed: !clip.soloed })}
+            >
               solo
             </Toggle>
           </li>

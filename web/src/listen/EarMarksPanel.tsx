@@ -17,7 +17,7 @@ import { ChevronLeft, ChevronRight, Merge, X } from 'lucide-react';
 import { useState, type ReactElement, type ReactNode, type RefObject } from 'react';
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
-import { useFrame, useOpenScene } from '../scene/sceneContext.js';
+import { useFrame, useOpenScene, useSceneDocument, useSheet } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { MarksDialog } from './MarksDialog.js';
@@ -37,7 +37,9 @@ function Small({ label, onClick, children }: { label: string; onClick: () => voi
 }
 
 export function EarMarksPanel({ clip, field }: { clip: Clip; field: RefObject<HTMLInputElement | null> }): ReactElement {
-  const { document, session, data, playhead, sceneId } = useOpenScene();
+  const { session, playhead, sceneId } = useOpenScene();
+  const document = useSceneDocument();
+  const { data } = useSheet();
   const frame = useFrame();
   const [text, setText] = useState('');
   const [busy, setBusy] = useState(false);

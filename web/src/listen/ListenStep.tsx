@@ -7,10 +7,10 @@ import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
 import { phraseAt } from '../barSheet/phraseAt.js';
-import type { FrameRange } from '../sound/playhead.js';
+import type { Span } from '@zest-jaw/core';
 import { SURE_WORD } from '../barSheet/sheetData.js';
-import { mostHeard, Readout } from '../key/Readout.js';
-import { Hint } from '../key/Transport.js';
+import { mostHeard, Readout } from '../scene/Readout.js';
+import { Hint } from '../ui/Hint.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { Pills } from '../ui/Pills.js';
 import { ClipsPanel } from './ClipsPanel.js';
@@ -20,22 +20,26 @@ import { useListenHolds } from './useListenHolds.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { EarMarksPanel } from './EarMarksPanel.js';
 import { droppedRecording } from '../scene/droppedRecording.js';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene, useReadingJob, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { changeSoundSettings, soundSettings } from '../sound/soundSettings.js';
 import { Button } from '../ui/Button.js';
+import { Toggle } from '../ui/Toggle.js';
 
 function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
-  const { session, document, reading, readAgain, data, playhead } = useOpenScene();
+  const { session, readAgain, playhead } = useOpenScene();
+  const document = useSceneDocument();
+  const { data } = useSheet();
+  const reading = useReadingJob();
   // What is being typed; undefined when the field shows the document.
   const [draft, setDraft] = useState<string>();
   const script = draft ?? clip.script;
   const isReading = reading !== undefined && !hasEnded(reading);
   const { frameRate, lengthFrames } = sceneSettings(document);
   const own = data.words.filter((word) => word.clip === clip.id);
-  const phraseOf = (frame: number): FrameRange => phraseAt(own, frame, framesPerSecond(frameRate), lengthFrames);
-  const phraseHere = (): FrameRange => playhead.store.getState().selection ?? phraseOf(playhead.store.getState().frame);
-  const partOf = (range: FrameRange): ClipPart => partOfClip(document, clip, range);
+  const phraseOf = (frame: number): Span => phraseAt(own, frame, framesPerSecond(frameRate), lengthFrames);
+  const phraseHere = (): Span => playhead.store.getState().selection ?? phraseOf(playhead.store.getState().frame);
+  const partOf = (range: Span): ClipPart => partOfClip(document, clip, range);
   const doubtfulPhrases = new Map(
     own.filter((word) => word.confidence < SURE_WORD).map((word) => [phraseOf(word.from).from, phraseOf(word.from)]),
   );
@@ -135,7 +139,9 @@ const ReadWord = memo(function ReadWord({ id, text, confidence, guessed, isHere,
 });
 
 function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
-  const { document, data, playhead } = useOpenScene();
+  const { playhead } = useOpenScene();
+  const document = useSceneDocument();
+  const { data } = useSheet();
   const here = useStore(playhead.store, ({ frame }) => mostHeard(data.words, frame)?.id);
   const doubtful = data.words.filter((word) => word.confidence < SURE_WORD).length;
   const { id: clipId, script = '', language } = clip ?? {};
@@ -194,7 +200,9 @@ const Swatch = ({ colour, children }: { colour: string; children: string }): Rea
 );
 
 export function ListenStep(): ReactElement {
-  const { document, session, track, showTrack } = useOpenScene();
+  const { session, showTrack } = useOpenScene();
+  const document = useSceneDocument();
+  const { track } = useSpeaker();
   const [chosenClip, chooseClip] = useState<string>();
   const own = document.clips.filter((candidate) => candidate.characterId === track.characterId);
   const clip = own.find((candidate) => candidate.id === chosenClip) ?? own[0];
@@ -217,12 +225,19 @@ export function ListenStep(): ReactElement {
   return (
     <SheetStep
       view="listen"
-      keys={{
-        KeyM: () => {
-          flushSync(() => setHow('ear'));
-          field.current?.focus();
+      commands={[
+        {
+          id: 'mark',
+          title: 'Write down what you hear',
+          group: 'Look',
+          keys: ['KeyM'],
+          also: 'ear mark note',
+          run: () => {
+            flushSync(() => setHow('ear'));
+            field.current?.focus();
+          },
         },
-      }}
+      ]}
       holds={holds}
       chosenClip={clip?.id}
       label="Wave and reading"
@@ -250,14 +265,9 @@ export function ListenStep(): ReactElement {
           <h2 className="name text-[19px]">Wave and reading</h2>
           <SpeakerSwitch />
           <span className="flex-1" />
-          <button
-            type="button"
-            aria-pressed={showsLoudness}
-            onClick={() => changeSoundSettings({ showsLoudness: !showsLoudness })}
-            className="rounded-full border border-rule bg-lift px-3 py-0.5 text-[14px] text-ink-soft aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-on-ink"
-          >
+          <Toggle on={showsLoudness} onToggle={() => changeSoundSettings({ showsLoudness: !showsLoudness })}>
             Loudness
-          </button>
+          </Toggle>
           <Swatch colour="voice">voice</Swatch>
           <Swatch colour="hiss">hiss</Swatch>
         </>

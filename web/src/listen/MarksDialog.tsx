@@ -2,7 +2,7 @@
 import { framesPerSecond, sceneSettings, type Clip, type ClipPart } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { phraseAt } from '../barSheet/phraseAt.js';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene, useSceneDocument, useSheet } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { Modal } from '../ui/Modal.js';
@@ -17,7 +17,9 @@ interface MarksDialogProps {
 }
 
 export function MarksDialog({ clip, replaced, onRead, onClose }: MarksDialogProps): ReactElement {
-  const { document, data, playhead } = useOpenScene();
+  const { playhead } = useOpenScene();
+  const document = useSceneDocument();
+  const { data } = useSheet();
   const { frameRate, lengthFrames } = sceneSettings(document);
   const { selection, frame } = playhead.store.getState();
   const own = data.words.filter((word) => word.clip === clip.id);

@@ -4,8 +4,8 @@ import { useState, type FormEvent, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import { useUpload } from '../api/recordings.js';
-import { useOpenScene } from '../scene/sceneContext.js';
-import { useChangeAndKey, useSpeaker } from '../scene/useChangeAndKey.js';
+import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
+import { useChangeAndKey, useChartOf } from '../scene/useChangeAndKey.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
@@ -21,10 +21,12 @@ interface PlaceDialogProps {
 }
 
 export function PlaceDialog({ take, replaces, onDone, onClose }: PlaceDialogProps): ReactElement {
-  const { document, characters, character, session, readAgain } = useOpenScene();
+  const { characters, session, readAgain } = useOpenScene();
+  const document = useSceneDocument();
+  const { character } = useSpeaker();
   const upload = useUpload(take.file);
   const changeAndKey = useChangeAndKey();
-  const speakerOf = useSpeaker();
+  const speakerOf = useChartOf();
   const [speaker, setSpeaker] = useState(character.id);
   const [script, setScript] = useState(take.script);
   const { firstFrame } = sceneSettings(document);

@@ -3,7 +3,7 @@ import { ditherTo16Bit, frameNumber, sceneSettings, writeWave } from '@zest-jaw/
 import { useEffect, useRef, useState, type ReactElement } from 'react';
 import { sentenceOf } from '../api/http.js';
 import { Easel } from '../mouth/Easel.js';
-import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
+import { useDrawingAtPlayhead, useFrame, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { microphoneChoices, openMicrophone, practiceLine, PRACTICE_MICROPHONE, type Microphone } from '../sound/microphone.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
@@ -101,7 +101,10 @@ interface RecordDialogProps {
 }
 
 export function RecordDialog({ name, onTake, onClose }: RecordDialogProps): ReactElement {
-  const { player, playhead, document, chart, character, data } = useOpenScene();
+  const { player, playhead } = useOpenScene();
+  const document = useSceneDocument();
+  const { chart, character } = useSpeaker();
+  const { data } = useSheet();
   const frame = useFrame();
   const drawing = useDrawingAtPlayhead();
   const [choices, setChoices] = useState([PRACTICE_MICROPHONE]);

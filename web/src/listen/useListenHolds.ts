@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import type { Hold, Holds } from '../barSheet/BarSheet.js';
 import { maybeClipAt } from '../barSheet/clipLane.js';
 import type { Hit } from '../barSheet/plan.js';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene, useSheet } from '../scene/sceneContext.js';
 import { useKeyAfter } from '../scene/useChangeAndKey.js';
 import { newId } from '../session/documentSession.js';
 
@@ -12,7 +12,8 @@ import { newId } from '../session/documentSession.js';
 const MARK_REACH = { before: 5, after: 30 } as const;
 
 export function useListenHolds(onChooseClip: (clip: string) => void): Holds {
-  const { data, session } = useOpenScene();
+  const { session } = useOpenScene();
+  const { data } = useSheet();
   const keyAfter = useKeyAfter();
   return useMemo(() => {
     /** A drag: live changes that give way to one another, keyed once at its end, or taken back. */

@@ -15,7 +15,7 @@ import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { Modal } from '../ui/Modal.js';
-import { useOpenScene } from './sceneContext.js';
+import { useOpenScene, useSceneDocument, useSpeaker } from './sceneContext.js';
 
 /** A lane of mouths as bars over its time: where each begins. */
 function Lane({
@@ -52,7 +52,9 @@ function Lane({
 }
 
 export function RateDialog({ onClose }: { onClose: () => void }): ReactElement {
-  const { document, session, track, allCharts, character } = useOpenScene();
+  const { session } = useOpenScene();
+  const document = useSceneDocument();
+  const { track, allCharts, character } = useSpeaker();
   const settings = sceneSettings(document);
   const [text, setText] = useState(String(formatFrameRate(settings.frameRate)));
   const rate = maybeFrameRate(text);

@@ -5,35 +5,24 @@ import { Link } from 'react-router';
 import { cancelJob } from '../api/job.js';
 import { hasEnded } from '@zest-jaw/core';
 import { Button } from '../ui/Button.js';
-import { useOpenScene } from './sceneContext.js';
+import { useReadingJob, useSceneDocument } from './sceneContext.js';
+import { Progress } from '../ui/Progress.js';
 
 export function ReadingStrip(): ReactElement | null {
-  const { reading, document } = useOpenScene();
+  const document = useSceneDocument();
+  const reading = useReadingJob();
   const [dismissed, setDismissed] = useState<string>();
   if (!reading || dismissed === reading.id) return null;
   if (!hasEnded(reading)) {
     return (
       <div
         className="mb-3 flex items-center gap-4 rounded-xl border border-rule bg-lift px-4 py-2.5"
-        role="status"
+
         data-testid="reading-progress"
       >
         <Loader size={16} className="animate-spin text-ink-soft" aria-hidden />
         <span className="w-[230px] font-semibold">Reading the track</span>
-        <div
-          className="h-2 flex-1 overflow-hidden rounded-full bg-rule-soft"
-          role="progressbar"
-          aria-label="Reading the track"
-          aria-valuenow={Math.round(reading.done * 100)}
-          aria-valuemin={0}
-          aria-valuemax={100}
-        >
-          <div
-            className="h-full rounded-full bg-zest transition-[width] duration-300"
-            style={{ width: `${Math.max(3, reading.done * 100)}%` }}
-          />
-        </div>
-        <span className="w-[240px] truncate text-[14px] text-ink-soft">{reading.message}</span>
+        <Progress label="Reading the track" done={reading.done} message={reading.message} className="flex-1" />
         <Button weight="bare" onClick={() => void cancelJob(reading.id)}>
           Cancel
         </Button>

@@ -3,9 +3,9 @@ import { reasonInWords } from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import { Popover } from 'radix-ui';
 import { useEffect, type ReactElement } from 'react';
-import type { DocumentSession, SaveState } from '../session/documentSession.js';
+import type { DocumentSession, SaveState, SessionState } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
-import { useOfSessions } from './useOfSessions.js';
+import { useOfSessions, type Followed } from './useOfSessions.js';
 
 /** Worst first: one word for the scene and its charts together. */
 const SAVE_WORDS: readonly (readonly [SaveState, string])[] = [
@@ -16,11 +16,11 @@ const SAVE_WORDS: readonly (readonly [SaveState, string])[] = [
 ];
 
 /** Anything that is saved: its kind does not matter here. */
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- a session of any document; only what all have in common is used
-export type AnySession = DocumentSession<any>;
+export type AnySession = Followed<Pick<SessionState<unknown>, 'saveState' | 'toFollow' | 'trouble' | 'refused'>> &
+  Pick<DocumentSession<unknown>, 'retry' | 'forgetRefused'>;
 
 export function SaveWord({ sessions }: { sessions: readonly AnySession[] }): ReactElement {
-  const states = useOfSessions(sessions, (state) => state.saveState);
+  const states = useOfSessions(sessions, (state) => (state.saveState === 'saved' && state.toFollow > 0 ? 'saving' : state.saveState));
   const troubles = useOfSessions(sessions, (state) => state.trouble);
   const refusals = useOfSessions(sessions, (state) => state.refused);
   const [state, word] = SAVE_WORDS.find(([candidate]) => states.includes(candidate))!;

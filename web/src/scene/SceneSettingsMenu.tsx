@@ -5,7 +5,7 @@ import { Popover } from 'radix-ui';
 import { lazy, Suspense, useState, type FormEvent, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { useChangeAndKey } from './useChangeAndKey.js';
-import { useOpenScene } from './sceneContext.js';
+import { useOpenScene, useSceneDocument } from './sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 
@@ -14,7 +14,8 @@ const RateDialog = lazy(async () => ({ default: (await import('./RateDialog.js')
 const MOST_FIRST_FRAME = 9_999_999;
 
 function SettingsForm({ onDone, onRate }: { onDone: () => void; onRate: () => void }): ReactElement {
-  const { document, session } = useOpenScene();
+  const { session } = useOpenScene();
+  const document = useSceneDocument();
   const changeAndKey = useChangeAndKey();
   const settings = sceneSettings(document);
   const [title, setTitle] = useState(settings.title);
@@ -75,7 +76,7 @@ function SettingsForm({ onDone, onRate }: { onDone: () => void; onRate: () => vo
 }
 
 export function SceneSettingsMenu(): ReactElement {
-  const { document } = useOpenScene();
+  const document = useSceneDocument();
   const [open, setOpen] = useState(false);
   const [rating, setRating] = useState(false);
   const { lengthFrames, firstFrame } = sceneSettings(document);

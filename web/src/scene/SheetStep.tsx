@@ -1,14 +1,19 @@
 /** A step made of a bar sheet: something beside it, the transport below, and every key explained. */
-import { lazy, Suspense, useState, type ReactElement, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useState, type ReactElement, type ReactNode } from 'react';
 import { BarSheet, type Holds } from '../barSheet/BarSheet.js';
 import type { SheetView } from '../barSheet/plan.js';
-import { Transport } from '../key/Transport.js';
-import { useKeys, type KeyMap } from '../ui/useKeys.js';
+import { Transport } from './Transport.js';
+import { CommandMenu } from '../commands/CommandMenu.js';
+import { keyListOf, keyMapOf, type Command } from '../commands/command.js';
+import { Announced } from '../ui/Announced.js';
+import { useKeys } from '../ui/useKeys.js';
 import { ReadingStrip } from './ReadingStrip.js';
-import { useOpenScene } from './sceneContext.js';
-import { useTransportKeys } from './useTransportKeys.js';
+import { useOpenScene, useSceneDocument, useSheet } from './sceneContext.js';
+import { useTransportCommands } from './useTransportCommands.js';
 
-const KeysDialog = lazy(async () => ({ default: (await import('../key/KeysDialog.js')).KeysDialog }));
+const openCommandList = () => import('../commands/CommandList.js');
+const CommandList = lazy(async () => ({ default: (await openCommandList()).CommandList }));
+const KeysDialog = lazy(async () => ({ default: (await import('./KeysDialog.js')).KeysDialog }));
 
 interface SheetStepProps {
   readonly view: SheetView;
@@ -18,18 +23,44 @@ interface SheetStepProps {
   /** Above the sheet, on its paper. */
   readonly heading: ReactNode;
   readonly hints: ReactNode;
-  /** Keys of this step, beside those of the transport. */
-  readonly keys?: KeyMap;
+  /** What can be done in this step, beside what the transport does. */
+  readonly commands?: readonly Command[];
   /** What a press on the sheet takes hold of; without one it scrubs. */
   readonly holds?: Holds;
   readonly chosenClip?: string | undefined;
 }
 
-export function SheetStep({ view, label, aside, heading, hints, keys, holds, chosenClip }: SheetStepProps): ReactElement {
-  const { document, data, sprites, palette, playhead } = useOpenScene();
-  const transport = useTransportKeys();
+const NONE: readonly Command[] = [];
+const NO_KEYS = {};
+/** What is done to frames that are pointed at. */
+const UNDER_THE_HAND = [
+  ['ink', 'pencil'],
+  ['hold-longer', 'hold-shorter', 'hold-longer-pushing', 'hold-shorter-pushing'],
+  ['split', 'join-before', 'join-after', 'delete', 'delete-to-rest'],
+  ['copy', 'cut', 'paste', 'paste-pushing'],
+  ['insert-frames', 'remove-frames'],
+] as const;
+
+export function SheetStep({ view, label, aside, heading, hints, commands = NONE, holds, chosenClip }: SheetStepProps): ReactElement {
+  const { playhead } = useOpenScene();
+  const document = useSceneDocument();
+  const { data, sprites, palette } = useSheet();
+  const transport = useTransportCommands();
   const [helping, setHelping] = useState(false);
-  useKeys({ ...transport.keys, ...keys, '?': () => setHelping(true) });
+  const [choosing, setChoosing] = useState(false);
+  const all: readonly Command[] = [
+    ...transport.commands,
+    ...commands,
+    { id: 'keys', title: 'All keys', group: 'Look', keys: ['?'], also: 'help shortcuts', run: () => setHelping(true) },
+    { id: 'commands', title: 'Find a command', group: 'Look', keys: ['Ctrl+KeyK'], also: 'search menu', run: () => setChoosing(true) },
+  ];
+  // What is typed while a dialog comes is meant for it.
+  useKeys(choosing || helping ? NO_KEYS : keyMapOf(all));
+  useEffect(() => {
+    // Here before it is asked for, so that its first letter is not lost.
+    const timer = setTimeout(() => void openCommandList(), 1500);
+    return () => clearTimeout(timer);
+  }, []);
   return (
     <>
       <main className="grid min-h-0 flex-1 grid-cols-[334px_minmax(0,1fr)] max-[1120px]:grid-cols-[292px_minmax(0,1fr)] min-[1900px]:grid-cols-[480px_minmax(0,1fr)]">
@@ -38,23 +69,33 @@ export function SheetStep({ view, label, aside, heading, hints, keys, holds, cho
           <ReadingStrip />
           <div className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5">
             <div className="mb-2 flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1.5 max-[1120px]:gap-x-2">{heading}</div>
-            <BarSheet
-              scene={document}
-              data={data}
-              view={view}
-              sprites={sprites}
-              palette={palette}
-              playhead={playhead}
-              holds={holds}
-              chosenClip={chosenClip}
-            />
+            <CommandMenu commands={commands} parts={UNDER_THE_HAND}>
+              <div className="flex min-h-0 flex-1 flex-col">
+                <BarSheet
+                  scene={document}
+                  data={data}
+                  view={view}
+                  sprites={sprites}
+                  palette={palette}
+                  playhead={playhead}
+                  holds={holds}
+                  chosenClip={chosenClip}
+                />
+              </div>
+            </CommandMenu>
           </div>
         </section>
       </main>
       <Transport onLoop={transport.loopHere} onHelp={() => setHelping(true)} hints={hints} />
+      {choosing && (
+        <Suspense>
+          <CommandList commands={all} onClose={() => setChoosing(false)} />
+        </Suspense>
+      )}
+      <Announced />
       {helping && (
         <Suspense>
-          <KeysDialog open onClose={() => setHelping(false)} />
+          <KeysDialog open onClose={() => setHelping(false)} keys={keyListOf(all)} />
         </Suspense>
       )}
     </>

@@ -1,10 +1,12 @@
 /** Whose lane is shown, where several speak in a scene. */
 import type { ReactElement } from 'react';
 import { Pills } from '../ui/Pills.js';
-import { useOpenScene } from './sceneContext.js';
+import { useOpenScene, useSceneDocument, useSpeaker } from './sceneContext.js';
 
 export function SpeakerSwitch(): ReactElement | null {
-  const { document, track, characters, showTrack } = useOpenScene();
+  const { characters, showTrack } = useOpenScene();
+  const document = useSceneDocument();
+  const { track } = useSpeaker();
   if (document.tracks.length < 2) return null;
   const nameOf = (id: string): string => characters.find((character) => character.id === id)?.name ?? 'Somebody';
   return (

@@ -1,4 +1,8 @@
-/** What every step of an open scene shares. */
+/**
+ * What every step of an open scene shares, in rooms by how often they change: what is open stays
+ * the same for as long as the page does; the document is asked for with a selector; who speaks,
+ * what is heard, what the sheet shows and how the reading stands are each their own.
+ */
 import {
   type CharacterView,
   type ChartDocument,
@@ -13,7 +17,7 @@ import {
   type SceneDocument,
   type Track,
 } from '@zest-jaw/core';
-import { createContext, useContext } from 'react';
+import { type Context, createContext, useContext } from 'react';
 import { useStore } from 'zustand';
 import type { Palette } from '../barSheet/palette.js';
 import type { SheetData } from '../barSheet/sheetData.js';
@@ -22,13 +26,27 @@ import type { DocumentSession } from '../session/documentSession.js';
 import type { Player } from '../sound/player.js';
 import type { Playhead } from '../sound/playhead.js';
 
+/** What is open: the same for as long as the page shows this scene. */
 export interface OpenScene {
   readonly sceneId: string;
   readonly productionId: string;
-  readonly player: Player;
   readonly session: DocumentSession<SceneDocument>;
-  readonly document: SceneDocument;
+  /** Every chart of the production's characters, by id. */
+  readonly chartSessions: ReadonlyMap<string, DocumentSession<ChartDocument>>;
+  /** Whose chart each is, as it was when the scene was opened. */
+  readonly chartViews: readonly ChartView[];
+  /** Everybody who may speak. */
+  readonly characters: readonly CharacterView[];
+  readonly player: Player;
   readonly playhead: Playhead;
+  /** Shows another track: that of another speaker. */
+  readonly showTrack: (trackId: string) => void;
+  /** Saves, then reads the clip again, or parts of it. */
+  readonly readAgain: (clipId: string, parts?: readonly ClipPart[]) => Promise<void>;
+}
+
+/** Whose mouth is worked on, and with which charts. */
+export interface Speaker {
   readonly track: Track;
   readonly character: CharacterView;
   /** The chart in force at the playhead, open for changes like the scene. */
@@ -39,31 +57,47 @@ export interface OpenScene {
   readonly charts: ReadonlyMap<string, ChartDocument>;
   /** Every chart of every character of the production, by id. */
   readonly allCharts: ReadonlyMap<string, ChartDocument>;
-  /** Whose chart each is, as it was when the scene was opened. */
-  readonly chartViews: readonly ChartView[];
-  /** Everybody who may speak. */
-  readonly characters: readonly CharacterView[];
-  /** Shows another track: that of another speaker. */
-  readonly showTrack: (trackId: string) => void;
+}
+
+/** What the sheet shows, and what it is painted with. */
+export interface Sheet {
+  readonly data: SheetData;
+  readonly sprites: MouthSprites;
+  readonly palette: Palette;
+}
+
+export interface Hearing {
   /** What is in each recording, by its hash. */
   readonly facts: ReadonlyMap<string, ClipFacts>;
   /** What the mouths of a speaker hear, in this scene or one it may become. */
   readonly heardOf: HeardOf;
-  readonly data: SheetData;
-  readonly sprites: MouthSprites;
-  readonly palette: Palette;
-  /** The reading under way or last done, if any. */
-  readonly reading: JobView | undefined;
-  /** Saves, then reads the clip again, or parts of it. */
-  readonly readAgain: (clipId: string, parts?: readonly ClipPart[]) => Promise<void>;
 }
 
 export const SceneContext = createContext<OpenScene | null>(null);
+export const SpeakerContext = createContext<Speaker | null>(null);
+export const SheetContext = createContext<Sheet | null>(null);
+export const HearingContext = createContext<Hearing | null>(null);
+/** The reading under way or last done, if any. */
+export const ReadingContext = createContext<JobView | undefined>(undefined);
 
-export function useOpenScene(): OpenScene {
-  const scene = useContext(SceneContext);
-  if (!scene) throw new Error('There is no open scene around this component.');
-  return scene;
+function useRoom<T>(room: Context<T | null>): T {
+  const found = useContext(room);
+  if (!found) throw new Error('There is no open scene around this component.');
+  return found;
+}
+
+export const useOpenScene = (): OpenScene => useRoom(SceneContext);
+export const useSpeaker = (): Speaker => useRoom(SpeakerContext);
+export const useSheet = (): Sheet => useRoom(SheetContext);
+export const useHearing = (): Hearing => useRoom(HearingContext);
+export const useReadingJob = (): JobView | undefined => useContext(ReadingContext);
+
+/** The scene's document, or what is selected of it. */
+export function useSceneDocument(): SceneDocument;
+export function useSceneDocument<T>(select: (document: SceneDocument) => T): T;
+export function useSceneDocument(select?: (document: SceneDocument) => unknown): unknown {
+  const { session } = useOpenScene();
+  return useStore(session.store, ({ document }) => (select ? select(document) : document));
 }
 
 export function useFrame(): number {
@@ -73,7 +107,8 @@ export function useFrame(): number {
 
 /** The drawing at the playhead. */
 export function useDrawingAtPlayhead(): Drawing | undefined {
-  const { data, chart } = useOpenScene();
+  const { data } = useSheet();
+  const { chart } = useSpeaker();
   const frame = useFrame();
   const exposure = maybeExposureAt(data.exposures, frame);
   return exposure && maybeDrawing(chart, exposure.drawing);

@@ -5,7 +5,7 @@ import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import type { DocumentSession } from '../session/documentSession.js';
 import { keyer, type Charts } from '../workers/keyer.js';
-import { useOpenScene } from './sceneContext.js';
+import { useHearing, useOpenScene, useSpeaker } from './sceneContext.js';
 
 type Session = DocumentSession<SceneDocument>;
 
@@ -41,9 +41,11 @@ type Make = (scene: SceneDocument) => Patch | Refusal;
 
 /** Keys the pencil of every track again, after what was done last. */
 export function useKeyAfter(): () => void {
-  const { session, allCharts, heardOf } = useOpenScene();
+  const { session } = useOpenScene();
+  const { allCharts } = useSpeaker();
+  const { heardOf } = useHearing();
   return useCallback(
-    () => void keyAfter(session, allCharts, heardOf).catch((error: unknown) => toast.error(sentenceOf(error))),
+    () => session.expect(keyAfter(session, allCharts, heardOf).catch((error: unknown) => void toast.error(sentenceOf(error)))),
     [session, allCharts, heardOf],
   );
 }
@@ -64,8 +66,9 @@ export function useChangeAndKey(): (make: Make) => boolean {
 }
 
 /** The chart a character begins with, for one that has not spoken yet; undefined when it has none. */
-export function useSpeaker(): (characterId: string) => { chartId: string; chart: ChartDocument } | undefined {
-  const { characters, allCharts } = useOpenScene();
+export function useChartOf(): (characterId: string) => { chartId: string; chart: ChartDocument } | undefined {
+  const { characters } = useOpenScene();
+  const { allCharts } = useSpeaker();
   return (characterId) => {
     const chartId = characters.find((character) => character.id === characterId)?.chartId ?? '';
     const chart = allCharts.get(chartId);

@@ -1,8 +1,13 @@
 /** Something of the state of several sessions; the same list until one of them changes. */
 import { useCallback, useRef, useSyncExternalStore } from 'react';
-import type { DocumentSession, SessionState } from '../session/documentSession.js';
+import type { StoreApi } from 'zustand/vanilla';
 
-export function useOfSessions<D, T>(sessions: readonly DocumentSession<D>[], pick: (state: SessionState<D>) => T): readonly T[] {
+/** As much of a session as it takes to follow a part of its state. */
+export interface Followed<State> {
+  readonly store: Pick<StoreApi<State>, 'getState' | 'subscribe'>;
+}
+
+export function useOfSessions<State, T>(sessions: readonly Followed<State>[], pick: (state: State) => T): readonly T[] {
   const kept = useRef<readonly T[]>([]);
   const read = (): readonly T[] => {
     const next = sessions.map(({ store }) => pick(store.getState()));

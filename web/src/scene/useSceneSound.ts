@@ -7,7 +7,7 @@ import {
   sceneSettings,
   type ClipFacts,
   type HeardOf,
-  type SceneDocument,
+  type SoundsOf,
 } from '@zest-jaw/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -38,11 +38,11 @@ export interface SceneSound {
   readonly facts: ReadonlyMap<string, ClipFacts>;
 }
 
-export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
+export function useSceneSound({ settings, clips }: SoundsOf): SceneSound {
   const player = useMemo(() => openPlayer(openSlowSound), []);
   const playhead = useMemo(() => openPlayhead(player), [player]);
   const [decoded, setDecoded] = useState<ReadonlyMap<string, Decoded>>(new Map());
-  const hashes = scene?.clips.map((clip) => clip.audio).join() ?? '';
+  const hashes = clips.map((clip) => clip.audio).join();
 
   useEffect(
     () => () => {
@@ -68,11 +68,8 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
     };
   }, [player, hashes]);
 
-  const settings = scene && sceneSettings(scene);
-  const clips = scene?.clips;
-  const frameRate = settings?.frameRate;
+  const { frameRate, lengthFrames } = sceneSettings({ settings });
   useEffect(() => {
-    if (!clips || !frameRate) return;
     const gains = clipGains(clips);
     const sounds = clips.flatMap(({ id, audio, atFrame, fromSample, toSample }) => {
       const found = decoded.get(audio);
@@ -82,14 +79,9 @@ export function useSceneSound(scene: SceneDocument | undefined): SceneSound {
     player.setScene(sounds, frameRate, sounds.length === clips.length);
   }, [clips, frameRate, decoded, player]);
 
-  const lengthFrames = settings?.lengthFrames;
-  useEffect(() => {
-    if (lengthFrames !== undefined) playhead.setLength(lengthFrames);
-  }, [lengthFrames, playhead]);
+  useEffect(() => playhead.setLength(lengthFrames), [lengthFrames, playhead]);
 
-  // A scene is drawn anew for its clips and frame rate only, not for each mouth.
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  const waves = useMemo(() => (scene ? placedWaves(scene, decoded) : []), [clips, frameRate, decoded]);
+  const waves = useMemo(() => placedWaves({ settings, clips }, decoded), [settings, clips, decoded]);
   const heardOf = useCallback<HeardOf>(
     (other, characterId) => maybeHeard(other, characterId, (audio) => decoded.get(audio)?.pyramid),
     [decoded],

@@ -50,6 +50,8 @@ export interface SessionState<D> {
   /** What was done before this session, as far as it has been asked for. */
   readonly past: Past;
   readonly saveState: SaveState;
+  /** How many changes are still being worked out that will follow from those made: until they are in, not all is saved. */
+  readonly toFollow: number;
   /** Why what is waiting is not saved yet. */
   readonly trouble: string | undefined;
   /** What the server's document is to ours, in a conflict. */
@@ -71,6 +73,8 @@ export interface DocumentSession<D> {
   squash(mark: number): void;
   /** A change that follows from a step of undo and belongs to it, where that is still there. */
   follow(step: string | undefined, result: Patch): boolean;
+  /** Something that will follow is being worked out: until it is done, not all is saved. */
+  expect(work: Promise<void>): void;
   /** The last step of undo, to be followed. */
   lastStep(): string | undefined;
   /** Takes in what the server did meanwhile, such as a reading that has arrived. */
@@ -118,6 +122,7 @@ function asTheServerHasIt<D>({ id, revision, document }: DocumentView<D>): Omit<
     history: NO_HISTORY,
     past: pastUpTo(revision),
     saveState: 'saved',
+    toFollow: 0,
     trouble: undefined,
     conflict: undefined,
   };
@@ -178,6 +183,8 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
   let gesture: string | undefined;
   /** Patches the server may have, though it has not said so: they must go out as they are. */
   const maybeSent = new Set(store.getState().unconfirmed.map((patch) => patch.id));
+  /** What is being worked out and will follow. */
+  const expected = new Set<Promise<void>>();
 
   const remember = (): void => {
     const { revision, unconfirmed, refused } = store.getState();
@@ -326,7 +333,7 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
   const tellFault = (error: unknown): void => onRefusal(sentenceOf(error));
 
   const startOver = (view: DocumentView<D>): void => {
-    store.setState(asTheServerHasIt(view));
+    store.setState({ ...asTheServerHasIt(view), toFollow: expected.size });
     remember();
   };
 
@@ -357,6 +364,15 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
     follow: (step, result) => {
       const isThere = store.getState().history.done.some((one) => stepOf(one) === step);
       return session.change(step !== undefined && isThere ? { ...result, step } : result);
+    },
+    expect: (work) => {
+      const isOver = (): void => {
+        expected.delete(over);
+        store.setState({ toFollow: expected.size });
+      };
+      const over = work.then(isOver, isOver);
+      expected.add(over);
+      store.setState({ toFollow: expected.size });
     },
     undo: () => {
       const { history, past } = store.getState();
@@ -397,6 +413,7 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
       takeIn(await api<RevisionView[]>(`${address}/patches?since=${store.getState().revision}`));
     },
     flush: async () => {
+      while (expected.size > 0) await Promise.all(expected);
       await sender.idle();
       await sender.now();
       const { saveState, trouble } = store.getState();

@@ -1,7 +1,7 @@
 /** Saving against servers that lie, stall, restart, forget, and fill their disks. */
 import { maybeDrawing, type SceneDocument } from '@zest-jaw/core';
 import type { DocumentSession } from './documentSession.js';
-import { chart, drawingsOf, openOn, put, StandInServer, standIn } from './testing/standInServer.js';
+import { chart, drawingsOf, openOn, put, putAfter, StandInServer, standIn } from './testing/standInServer.js';
 import { waitAfter } from './saving.js';
 import { loadUnsaved, onNothingKept } from './unsaved.js';
 
@@ -72,6 +72,33 @@ describe.each([
     expect(state()).toMatchObject({ saveState: 'saved', trouble: undefined, unconfirmed: [] });
     expect(server.document).toEqual(state().document);
   });
+});
+
+it('waits for what will follow from a change before it sends all of it on', async () => {
+  put(session, 6, 'drop');
+  const step = session.lastStep();
+  let follow: () => void = () => undefined;
+  session.expect(new Promise<void>((done) => (follow = done)).then(() => putAfter(session, step, 12, 'ring')));
+  await pass(10_000);
+  expect(state()).toMatchObject({ saveState: 'saved', toFollow: 1 });
+  let isThrough = false;
+  const flushed = session.flush().then(() => (isThrough = true));
+  await pass(10_000);
+  expect(isThrough).toBe(false);
+  follow();
+  await pass(10_000);
+  await flushed;
+  expect(state()).toMatchObject({ saveState: 'saved', toFollow: 0, unconfirmed: [] });
+  expect(drawingsOf(session)).toHaveLength(3);
+  session.undo();
+  expect(drawingsOf(session)).toHaveLength(1);
+});
+
+it('is not kept from sending by something to follow that failed', async () => {
+  put(session, 6, 'drop');
+  session.expect(Promise.reject(new Error('no keyer')));
+  await Promise.all([session.flush(), pass(10_000)]);
+  expect(state()).toMatchObject({ saveState: 'saved', toFollow: 0 });
 });
 
 it('asks less and less often while it fails, and at once when it is told to', async () => {

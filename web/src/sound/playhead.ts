@@ -1,4 +1,5 @@
 /** The playhead: one for the whole scene, kept from step to step. */
+import type { Span } from '@zest-jaw/core';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Player, PlayRange } from './player.js';
 import { soundSettings } from './soundSettings.js';
@@ -7,20 +8,14 @@ import { soundSettings } from './soundSettings.js';
 export const SLOWNESSES = [1, 2, 4, 8] as const;
 export type Slowness = (typeof SLOWNESSES)[number];
 
-/** Frames, half-open. */
-export interface FrameRange {
-  readonly from: number;
-  readonly to: number;
-}
-
 export interface PlayheadState {
   readonly frame: number;
   readonly playing: boolean;
   /** What is played over and over; null when nothing is. */
-  readonly loop: FrameRange | null;
+  readonly loop: Span | null;
   readonly slowness: Slowness;
   /** Frames picked out, to be played, looped or worked on; null when none are. */
-  readonly selection: FrameRange | null;
+  readonly selection: Span | null;
 }
 
 export interface Playhead {
@@ -34,9 +29,9 @@ export interface Playhead {
   /** Plays from where it was last started. */
   playAgain(): void;
   /** Plays a range once. */
-  playRange(range: FrameRange): void;
+  playRange(range: Span): void;
   /** Plays a range over and over, or stops. */
-  toggleLoop(range: FrameRange): void;
+  toggleLoop(range: Span): void;
   /** Moves an end of the loop by frames while it plays. */
   nudgeLoop(end: 'from' | 'to', by: number): void;
   /** Full, half, quarter or eighth speed, at its own pitch; what plays goes on at it. */
@@ -47,7 +42,7 @@ export interface Playhead {
   /** Stays where it is, should it be about to go back: something is done at the frame before the eye. */
   stay(): void;
   /** Picks frames out; null picks none. What lies outside the scene is left out. */
-  select(range: FrameRange | null): void;
+  select(range: Span | null): void;
   /** Moves the end of the selection that the playhead is at, as Shift with an arrow does, and lets the frame be heard. */
   selectTo(frame: number): void;
   stop(): void;
@@ -104,7 +99,7 @@ export function openPlayhead(player: Player): Playhead {
   };
 
   /** A range as the player is asked for it now. */
-  const asked = ({ from, to }: FrameRange, firstFrame = from): PlayRange => {
+  const asked = ({ from, to }: Span, firstFrame = from): PlayRange => {
     const { slowness, loop } = store.getState();
     const gapSeconds = loop ? soundSettings.getState().loopGapSeconds : 0;
     return {
@@ -117,7 +112,7 @@ export function openPlayhead(player: Player): Playhead {
     };
   };
 
-  const begin = async (range: FrameRange): Promise<void> => {
+  const begin = async (range: Span): Promise<void> => {
     starts += 1;
     const mine = starts;
     await player.wake();
@@ -128,7 +123,7 @@ export function openPlayhead(player: Player): Playhead {
     request = requestAnimationFrame(follow);
   };
 
-  const start = (range: FrameRange, loop: boolean): void => {
+  const start = (range: Span, loop: boolean): void => {
     clearTimeout(returning);
     // Nothing is heard until the new sound begins: what followed the one before must not take that for its end.
     cancelAnimationFrame(request);
@@ -138,7 +133,7 @@ export function openPlayhead(player: Player): Playhead {
   };
 
   /** Goes on with what plays, with other ends or at another speed. */
-  const goOn = (range: FrameRange): void => {
+  const goOn = (range: Span): void => {
     // Not begun yet: it will be asked for as it is then.
     if (!player.isPlaying()) start(range, store.getState().loop !== null);
     else player.goOn(asked(range));

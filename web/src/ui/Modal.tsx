@@ -9,7 +9,8 @@ interface ModalProps {
   readonly description?: string;
   readonly onClose: () => void;
   readonly children: ReactNode;
-  readonly wide?: boolean;
+  /** For more than a few words: wider, or as wide as a page of keys. */
+  readonly wide?: boolean | 'page';
 }
 
 export function Modal({ open, title, description, onClose, children, wide = false }: ModalProps): ReactElement {
@@ -23,7 +24,7 @@ export function Modal({ open, title, description, onClose, children, wide = fals
             giveFocusBack();
           }}
           {...(description === undefined ? { 'aria-describedby': undefined } : {})}
-          className={`fixed left-1/2 top-1/2 z-50 max-h-[92vh] w-[92vw] ${wide ? 'max-w-[820px]' : 'max-w-[560px]'} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-2xl border border-rule bg-sheet p-6`}
+          className={`fixed left-1/2 top-1/2 z-50 max-h-[92vh] w-[92vw] ${wide === 'page' ? 'max-w-[1160px]' : wide ? 'max-w-[820px]' : 'max-w-[560px]'} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-2xl border border-rule bg-sheet p-6`}
         >
           <Dialog.Title className="name text-[22px] leading-tight">{title}</Dialog.Title>
           {description !== undefined && <Dialog.Description className="mt-1 text-ink-soft">{description}</Dialog.Description>}

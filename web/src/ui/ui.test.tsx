@@ -2,7 +2,7 @@ import { DEFAULT_SOUND_GROUPS, starterChart } from '@zest-jaw/core';
 import { fireEvent, render } from '@testing-library/react';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { mostHeard } from '../key/Readout.js';
+import { mostHeard } from '../scene/Readout.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { nameOfKey, useKeys, type KeyMap } from './useKeys.js';
 

@@ -3,9 +3,11 @@ import {
   applyPatch,
   checkScene,
   DEFAULT_RULES,
+  isRefusal,
   newScene,
   type Patch,
   putDrawing,
+  type Refusal,
   SCENE_KIND,
   type SceneDocument,
   type SceneView,
@@ -102,8 +104,17 @@ export async function openOn(server: StandInServer, refusals: string[], view = s
   });
 }
 
-export const put = (on: DocumentSession<SceneDocument>, frame: number, drawing: string): boolean =>
-  on.change(putDrawing(on.store.getState().document, { track: 'mouth1', frame, drawing }, chart, newId));
+const putPatch = (on: DocumentSession<SceneDocument>, frame: number, drawing: string): Patch | Refusal =>
+  putDrawing(on.store.getState().document, { track: 'mouth1', frame, drawing }, chart, newId);
+
+export const put = (on: DocumentSession<SceneDocument>, frame: number, drawing: string): boolean => on.change(putPatch(on, frame, drawing));
+
+/** Puts a drawing as what follows from a step. */
+export function putAfter(on: DocumentSession<SceneDocument>, step: string | undefined, frame: number, drawing: string): void {
+  const patch = putPatch(on, frame, drawing);
+  if (isRefusal(patch)) throw new Error(patch.refusal);
+  on.follow(step, patch);
+}
 
 export const drawingsOf = ({ store }: DocumentSession<SceneDocument>): string[] =>
   store.getState().document.exposures.map((exposure) => exposure.drawing);

@@ -2,7 +2,7 @@
 import type { ChartDocument } from '@zest-jaw/core';
 import { useCallback, useEffect, useMemo } from 'react';
 import { createStore, useStore } from 'zustand';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
 
 /** What of its charts each track was last seen with, for as long as the page is open. */
 const seen = createStore<Readonly<Record<string, string>>>(() => ({}));
@@ -25,7 +25,8 @@ export interface ChartChanges {
 }
 
 export function useChartChanges(): ChartChanges {
-  const { sceneId, track, charts } = useOpenScene();
+  const { sceneId } = useOpenScene();
+  const { track, charts } = useSpeaker();
   const key = `${sceneId} ${track.id}`;
   const now = useMemo(() => mapOf(charts), [charts]);
   const before = useStore(seen, (maps) => maps[key]);

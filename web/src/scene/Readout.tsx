@@ -1,7 +1,7 @@
 /** Where the playhead is: frame number, what is said there, which mouth, timecode. */
 import { SILENT_DB, formatTimecode, frameNumber, maybeExposureAt, maybeLevelAt, sceneSettings } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
-import { useDrawingAtPlayhead, useFrame, useOpenScene } from '../scene/sceneContext.js';
+import { useDrawingAtPlayhead, useFrame, useSceneDocument, useSheet } from './sceneContext.js';
 
 /** What fills most of a frame; undefined in silence. */
 export function mostHeard<T extends { from: number; to: number }>(spans: readonly T[], frame: number): T | undefined {
@@ -10,7 +10,8 @@ export function mostHeard<T extends { from: number; to: number }>(spans: readonl
 }
 
 export function Readout(): ReactElement {
-  const { document, data } = useOpenScene();
+  const document = useSceneDocument();
+  const { data } = useSheet();
   const frame = useFrame();
   const drawing = useDrawingAtPlayhead();
   const exposure = maybeExposureAt(data.exposures, frame);

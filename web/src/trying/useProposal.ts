@@ -9,23 +9,26 @@ import {
   type HeardFrames,
   type KeyingRules,
   type Patch,
+  type Refusal,
   type SceneDocument,
   type Span,
 } from '@zest-jaw/core';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
-import { sentenceOf } from '../api/http.js';
 import { phraseAt } from '../barSheet/phraseAt.js';
 import { sheetExposures, type SheetData } from '../barSheet/sheetData.js';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useHearing, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { keyer } from '../workers/keyer.js';
+import { useAnswer } from '../workers/useAnswer.js';
 import { useChartChanges } from './useChartChanges.js';
 
 /** What rules are tried on: the whole track, or the selected frames, else the phrase at the playhead. */
 export type Reach = 'track' | 'phrase';
 
 interface Wanted {
+  /** The same from the first wish until it is taken or left. */
+  readonly trial: object;
   /** Whose mouth it is tried on; another speaker's has nothing to do with it. */
   readonly track: string;
   /** Null for a phrase to go by its track again. */
@@ -34,7 +37,12 @@ interface Wanted {
   readonly span?: Span | undefined;
 }
 
+interface Refused extends Refusal {
+  readonly trial: object;
+}
+
 interface Planned {
+  readonly trial: object;
   readonly track: string;
   /** The scene it was planned for, and the one it would become. */
   readonly before: SceneDocument;
@@ -66,16 +74,18 @@ export interface Proposal {
 
 /** What is heard of the speaker of the track. */
 export function useHeard(): HeardFrames | undefined {
-  const { document, track, heardOf } = useOpenScene();
-  const { clips, settings } = document;
-  // Mouths change nothing about what is heard.
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  return useMemo(() => heardOf(document, track.characterId), [clips, settings, track.characterId, heardOf]);
+  const clips = useSceneDocument((document) => document.clips);
+  const settings = useSceneDocument((document) => document.settings);
+  const { track } = useSpeaker();
+  const { heardOf } = useHearing();
+  return useMemo(() => heardOf({ clips, settings }, track.characterId), [clips, settings, track.characterId, heardOf]);
 }
 
 /** The selected frames, else the phrase at the playhead; undefined when it is not asked for. */
 function usePhraseAtHand(isWanted: boolean): Span | undefined {
-  const { document, data, playhead } = useOpenScene();
+  const { playhead } = useOpenScene();
+  const document = useSceneDocument();
+  const { data } = useSheet();
   const { frameRate, lengthFrames } = sceneSettings(document);
   const key = useStore(playhead.store, ({ frame, selection }) => {
     if (!isWanted) return '';
@@ -91,14 +101,11 @@ function usePhraseAtHand(isWanted: boolean): Span | undefined {
 
 /** The rules as they are, tried on charts that play other sounds than before, until that is decided on. */
 export function useChartProposal(proposal: Proposal, onChange?: () => void): Proposal {
-  const { track } = useOpenScene();
+  const { track } = useSpeaker();
   const { changed, settle } = useChartChanges();
   const { propose, take, leave } = proposal;
   const begun = useRef(false);
-  const tell = useRef(onChange);
-  useEffect(() => {
-    tell.current = onChange;
-  });
+  const tell = useEffectEvent(() => onChange?.());
   useEffect(() => {
     if (changed === begun.current) return;
     begun.current = changed;
@@ -109,7 +116,7 @@ export function useChartProposal(proposal: Proposal, onChange?: () => void): Pro
   const differs = changed && proposal.changes > 0;
   const told = useRef(false);
   useEffect(() => {
-    if (differs && !told.current) tell.current?.();
+    if (differs && !told.current) tell();
     told.current = changed && (told.current || differs);
   }, [differs, changed]);
   return {
@@ -127,38 +134,32 @@ export function useChartProposal(proposal: Proposal, onChange?: () => void): Pro
 }
 
 export function useProposal(heard: HeardFrames | undefined): Proposal {
-  const { session, document, track, charts, data } = useOpenScene();
+  const { session } = useOpenScene();
+  const document = useSceneDocument();
+  const { track, charts } = useSpeaker();
+  const { data } = useSheet();
   const [asked, setWanted] = useState<Wanted>();
-  const wanted = asked?.track === track.id ? asked : undefined;
+  const ours = asked?.track === track.id ? asked : undefined;
   const [reach, reachFor] = useState<Reach>('track');
   const live = usePhraseAtHand(reach === 'phrase');
-  const [planned, setPlanned] = useState<Planned>();
-  const latest = useRef(0);
-
+  const ask = async ({ trial, rules, span }: Wanted): Promise<Planned | Refused | undefined> => {
+    const patch = await keyer.tryRules({ scene: document, trackId: track.id, charts, heard }, rules, span);
+    if (!patch) return undefined;
+    if (isRefusal(patch)) return { trial, ...patch };
+    return { trial, track: track.id, before: document, after: applyPatch(SCENE_KIND, document, patch), patch };
+  };
+  const answer = useAnswer('try', [ours, document, track.id, charts, heard], ours && (() => ask(ours)));
+  const answered = answer?.trial === ours?.trial ? answer : undefined;
+  const planned = answered && !isRefusal(answered) ? answered : undefined;
+  const refused = answered && isRefusal(answered) ? answered : undefined;
   useEffect(() => {
-    const ask = ++latest.current;
-    if (!wanted) return;
-    const { rules, span } = wanted;
-    keyer
-      .tryRules({ scene: document, trackId: track.id, charts, heard }, rules, span)
-      .then((patch) => {
-        // A later wish has gone out meanwhile: this answer is stale.
-        if (ask !== latest.current || patch === undefined) return;
-        if (!isRefusal(patch)) {
-          setPlanned({ track: track.id, before: document, after: applyPatch(SCENE_KIND, document, patch), patch });
-          return;
-        }
-        toast.message(patch.refusal);
-        // Nothing is tried that cannot be.
-        setWanted((now) => (now === wanted ? undefined : now));
-      })
-      .catch((error: unknown) => toast.error(sentenceOf(error)));
-  }, [wanted, document, track.id, charts, heard]);
+    if (refused) toast.message(refused.refusal);
+  }, [refused]);
+  // Nothing is tried that cannot be.
+  const wanted = refused ? undefined : ours;
 
-  const leave = useCallback(() => {
-    setWanted(undefined);
-    setPlanned(undefined);
-  }, []);
+  const isTried = wanted !== undefined;
+  const leave = useCallback(() => setWanted(undefined), []);
   const setReach = useCallback(
     (next: Reach) => {
       leave();
@@ -172,8 +173,12 @@ export function useProposal(heard: HeardFrames | undefined): Proposal {
     () => (span ? maybePhraseRules(document, track, Math.floor((span.from + span.to) / 2)) : undefined),
     [span, document, track],
   );
-  const propose = useCallback((rules: KeyingRules) => setWanted({ track: track.id, rules, span }), [track.id, span]);
-  const proposeTrack = useCallback(() => setWanted({ track: track.id, rules: null, span }), [track.id, span]);
+  const wish = useCallback(
+    (rules: KeyingRules | null) => setWanted((now) => ({ trial: (isTried ? now?.trial : undefined) ?? {}, track: track.id, rules, span })),
+    [track.id, span, isTried],
+  );
+  const propose = useCallback((rules: KeyingRules) => wish(rules), [wish]);
+  const proposeTrack = useCallback(() => wish(null), [wish]);
   const isCurrent = planned?.track === track.id && wanted !== undefined && planned.before === document;
   const exposures = useMemo(() => {
     if (!planned || !isCurrent) return data.exposures;

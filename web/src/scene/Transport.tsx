@@ -2,23 +2,12 @@
 import { Pause, Play, Repeat, SkipBack, StepBack, StepForward } from 'lucide-react';
 import type { ReactElement, ReactNode } from 'react';
 import { useStore } from 'zustand';
-import { useOpenScene } from '../scene/sceneContext.js';
+import { useOpenScene } from './sceneContext.js';
 import { SLOWNESSES } from '../sound/playhead.js';
 import { Round } from '../ui/Round.js';
 import { moveByArrows, tabStop } from '../ui/radioKeys.js';
 import { UndoRedo } from '../ui/UndoRedo.js';
 import { SoundMenu } from './SoundMenu.js';
-
-export const Hint = ({ keys, children }: { keys: readonly string[]; children: ReactNode }): ReactElement => (
-  <span className="flex items-center gap-1.5 whitespace-nowrap">
-    {keys.map((key) => (
-      <kbd key={key} className="keycap">
-        {key}
-      </kbd>
-    ))}
-    {children}
-  </span>
-);
 
 const SPEED_NAMES = ['Full speed', 'Half speed', 'Quarter speed', 'Eighth speed'] as const;
 
