@@ -370,4 +370,7 @@ export {
   splitMouth,
   stepDrawing,
 } from './sheet/laneEdits.js';
+export { patchBetween } from './document/between.js';
+export { sittingsOf, type Sitting, type ToldStep } from './scene/sittings.js';
+export { insertTime, removeTime } from './scene/sceneTime.js';
 export { insertFrames, removeFrames, retimeFrames, setHolds } from './sheet/laneTime.js';

@@ -93,6 +93,8 @@ export interface ChartView {
 export interface RevisionView {
   readonly revision: number;
   readonly patch: Patch;
+  /** When, as an ISO 8601 date. */
+  readonly at: string;
 }
 
 /** A mouth that an import found, not in any chart yet. */

@@ -43,6 +43,7 @@ export const REASONS = {
   'clip.characterId': 'who speaks a recording',
   'scene.length': 'the length of the scene',
   'scene.settings': 'the settings of the scene',
+  'scene.back': 'going back to how the scene was',
   'scene.rate': 'the frame rate of the scene',
   'drawing.add': 'a drawing that was added',
   'drawing.duplicate': 'a drawing that was copied',

@@ -26,6 +26,8 @@ export interface Applied<D> {
   readonly document: D;
 }
 
+const viewOfRevision = ({ revision, patch, at }: RevisionRow): RevisionView => ({ revision, patch, at: at.toISOString() });
+
 /** Decorated although abstract: what Nest is to hand to the constructor is read from here. */
 @Injectable()
 export abstract class DocumentStore<D, Row extends Revised<D>> {
@@ -56,7 +58,7 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
   async patchesSince(id: string, revision: number): Promise<RevisionView[]> {
     const where = { [this.owner]: id, revision: { $gt: revision } } as FilterQuery<RevisionRow>;
     const rows = await this.em.find(this.revisions, where, { orderBy: { revision: 'asc' } as never });
-    return rows.map((row) => ({ revision: row.revision, patch: row.patch }));
+    return rows.map(viewOfRevision);
   }
 
   /**
@@ -68,7 +70,7 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
     const newest = await this.em.find(this.revisions, where, { orderBy: { revision: 'desc' } as never, limit: MAX_PATCHES_A_PAGE });
     let letters = 0;
     const fitting = newest.findIndex((row) => (letters += JSON.stringify(row.patch).length) > MAX_PAGE_LETTERS);
-    return newest.slice(0, fitting < 0 ? undefined : Math.max(1, fitting)).map((row) => ({ revision: row.revision, patch: row.patch }));
+    return newest.slice(0, fitting < 0 ? undefined : Math.max(1, fitting)).map(viewOfRevision);
   }
 
   /**

@@ -4,20 +4,11 @@
  * content for screen readers.
  */
 import { useVirtualizer } from '@tanstack/react-virtual';
-import {
-  useCallback,
-  useEffect,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-  type MouseEvent,
-  type PointerEvent,
-  type ReactElement,
-} from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactElement } from 'react';
 import { useStore } from 'zustand';
 import { maybeExposureAt, type SceneDocument, sceneSettings } from '@zest-jaw/core';
 import type { MouthSprites } from '../mouth/paintFigure.js';
+import { LANE_HEIGHTS, looking } from '../looking/looking.js';
 import type { Playhead } from '../sound/playhead.js';
 import { useElementSize } from '../ui/useElementSize.js';
 import { HiddenGrid } from './HiddenGrid.js';
@@ -31,29 +22,15 @@ import {
   SYSTEM_GAP,
   systemOfFrame,
   type BarSheetPlan,
-  type Hit,
   type SheetView,
   type SystemPlan,
 } from './plan.js';
 import type { SheetData } from './sheetData.js';
 import { useSystemData } from './systemData.js';
+import { useSheetPointer, type Holds } from './useSheetPointer.js';
+import { useZoom } from './useZoom.js';
 
-/** Something of the sheet held by the pointer: moved live, then put down, or given up. */
-export interface Hold {
-  move(hit: Hit): void;
-  end(): void;
-  cancel(): void;
-}
-
-/** What can be taken hold of, by where it lies. */
-export interface Holds {
-  /** What a press takes hold of; undefined where it takes hold of nothing, and scrubs. */
-  takeHold(hit: Hit): Hold | undefined;
-  /** The pointer's shape over it. */
-  cursor(hit: Hit): string | undefined;
-}
-
-interface BarSheetProps {
+export interface BarSheetProps {
   readonly scene: SceneDocument;
   readonly data: SheetData;
   readonly view: SheetView;
@@ -175,27 +152,18 @@ function SelectionMarks({ plan, playhead }: { plan: BarSheetPlan; playhead: Play
   );
 }
 
-/** Frames picked out by dragging with Shift, from the frame pressed. */
-function selecting(playhead: Playhead, first: number): Hold {
-  playhead.select({ from: first, to: first + 1 });
-  return {
-    move: ({ frame }) => {
-      playhead.select({ from: Math.min(first, frame), to: Math.max(first, frame) + 1 });
-    },
-    end: () => undefined,
-    cancel: () => playhead.select(null),
-  };
-}
-
 export function BarSheet({ scene, data, view, sprites, palette, playhead, holds, chosenClip }: BarSheetProps): ReactElement {
   const scroller = useRef<HTMLDivElement>(null);
   const [{ width, height }, measured] = useElementSize<HTMLDivElement>();
+  const { zoom, lane } = useStore(looking);
   // While something is dragged the rows stay as they are: set anew, they would move away under the pointer.
   const [kept, keep] = useState<BarSheetPlan>();
   const { settings, words, clips, tracks } = scene;
   const plan = useMemo(
-    () => kept ?? planBarSheet({ settings, words, clips, tracks }, Math.max(360, width), view, height),
-    [kept, settings, words, clips, tracks, width, view, height],
+    () =>
+      kept ??
+      planBarSheet({ settings, words, clips, tracks }, { width: Math.max(360, width), view, room: height, zoom, lane: LANE_HEIGHTS[lane] }),
+    [kept, settings, words, clips, tracks, width, view, height, zoom, lane],
   );
   // While something is dragged it is heard and seen; it is told once it is put down.
   const [told, tell] = useState(data);
@@ -221,72 +189,10 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
     [plan, playhead, rows],
   );
 
-  const held = useRef<Hold | undefined>(undefined);
-  const [cursor, setCursor] = useState<string>();
-  const hitOf = useCallback(
-    (event: MouseEvent<HTMLDivElement>): Hit | undefined => {
-      const bounds = event.currentTarget.getBoundingClientRect();
-      return hitTest(plan, event.clientX - bounds.left, event.clientY - bounds.top);
-    },
-    [plan],
-  );
-  const scrubbing = (): Hold => ({
-    move: ({ frame }) => {
-      if (frame !== playhead.store.getState().frame) playhead.scrubTo(frame);
-    },
-    end: () => undefined,
-    cancel: () => undefined,
-  });
-  const press = (event: PointerEvent<HTMLDivElement>): void => {
-    const hit = hitOf(event);
-    if (event.button !== 0 || !hit) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    if (event.shiftKey) held.current = selecting(playhead, hit.frame);
-    else {
-      held.current = holds?.takeHold(hit);
-      if (held.current) {
-        keep(plan);
-        return;
-      }
-      held.current = scrubbing();
-      playhead.select(null);
-      if (hit.frame !== playhead.store.getState().frame) playhead.scrubTo(hit.frame);
-    }
-  };
-  const move = (event: PointerEvent<HTMLDivElement>): void => {
-    const hit = hitOf(event);
-    if (!hit) return;
-    if (held.current) held.current.move(hit);
-    else setCursor(holds?.cursor(hit));
-  };
-  /** The right button points at a frame; what is selected stays when it points into that. */
-  const pointAt = (event: MouseEvent<HTMLDivElement>): void => {
-    const hit = hitOf(event);
-    const { selection } = playhead.store.getState();
-    if (!hit || (selection && hit.frame >= selection.from && hit.frame < selection.to)) return;
-    playhead.select(null);
-    playhead.moveTo(hit.frame);
-  };
-  const release = (): void => {
-    held.current?.end();
-    held.current = undefined;
-    keep(undefined);
-  };
-  const giveUp = useCallback((): void => {
-    held.current?.cancel();
-    held.current = undefined;
-    keep(undefined);
-  }, []);
-  // Escape gives up what is held, before the page takes it for its own key.
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.code !== 'Escape' || !held.current) return;
-      event.preventDefault();
-      giveUp();
-    };
-    window.addEventListener('keydown', onKey, { capture: true });
-    return () => window.removeEventListener('keydown', onKey, { capture: true });
-  }, [giveUp]);
+  useZoom(scroller, plan, playhead);
+  const [isHeld, setHeld] = useState(false);
+  if (isHeld !== (kept !== undefined)) keep(isHeld ? plan : undefined);
+  const { cursor, ...pointer } = useSheetPointer({ playhead, holds, hitAt: (x, y) => hitTest(plan, x, y), onHeld: setHeld });
 
   return (
     <div
@@ -298,6 +204,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
       data-testid="bar-sheet"
       data-waves={data.waves.length}
       data-left={LABEL_WIDTH}
+      data-zoom={zoom ?? 'fits'}
       data-per-frame={plan.systems[0]?.scale.perFrame}
       data-clips-y={rowNamed(plan, 'clips')?.y}
       data-wave-y={rowNamed(plan, 'wave')?.y}
@@ -307,15 +214,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
       data-peak={data.range?.peakDb}
     >
       <div>
-        <div
-          className="relative touch-none select-none"
-          style={{ height: plan.height, cursor }}
-          onPointerDown={press}
-          onPointerMove={move}
-          onPointerUp={release}
-          onPointerCancel={giveUp}
-          onContextMenu={pointAt}
-        >
+        <div className="relative touch-none select-none" style={{ height: plan.height, cursor }} {...pointer}>
           {visible.map(({ index }) => {
             const system = plan.systems[index];
             return (
@@ -331,7 +230,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
           <PlayheadMarks plan={plan} data={data} playhead={playhead} firstFrame={sceneSettings(scene).firstFrame} />
         </div>
       </div>
-      <HiddenGrid systems={visible.flatMap(({ index }) => plan.systems[index] ?? [])} data={told} playhead={playhead} />
+      <HiddenGrid label="Bar sheet" systems={visible.flatMap(({ index }) => plan.systems[index] ?? [])} data={told} playhead={playhead} />
     </div>
   );
 }

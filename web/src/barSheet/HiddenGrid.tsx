@@ -1,6 +1,6 @@
 /** The visible systems as a grid for screen readers: one row a lane, one cell a word, sound or exposure. */
 import { maybeExposureAt, overlaps, type Span } from '@zest-jaw/core';
-import { memo, type ReactElement } from 'react';
+import { memo, useMemo, type ReactElement } from 'react';
 import { useStore } from 'zustand';
 import type { Playhead } from '../sound/playhead.js';
 import type { SystemPlan } from './plan.js';
@@ -8,17 +8,18 @@ import type { SheetData } from './sheetData.js';
 import { useSystemData } from './systemData.js';
 
 interface HiddenGridProps {
+  readonly label: string;
   readonly systems: readonly SystemPlan[];
   readonly data: SheetData;
   readonly playhead: Playhead;
 }
 
-export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactElement {
+export function HiddenGrid({ label, systems, data, playhead }: HiddenGridProps): ReactElement {
   const current = useStore(playhead.store, ({ frame }) => maybeExposureAt(data.exposures, frame)?.id);
   return (
     <div
       role="grid"
-      aria-label="Bar sheet"
+      aria-label={label}
       aria-readonly
       tabIndex={-1}
       aria-activedescendant={current && `cell-${current}`}
@@ -31,7 +32,21 @@ export function HiddenGrid({ systems, data, playhead }: HiddenGridProps): ReactE
   );
 }
 
+/** A row of more frames than this is told a part at a time: the one the playhead is in. */
+const MOST_FRAMES_TOLD = 960;
+
 function SystemOfGrid({ system, data, playhead }: { system: SystemPlan; data: SheetData; playhead: Playhead }): ReactElement {
+  const part = useStore(playhead.store, ({ frame }) => Math.floor((frame - system.from) / MOST_FRAMES_TOLD));
+  const told = useMemo(() => {
+    if (system.to - system.from <= MOST_FRAMES_TOLD) return system;
+    const from = Math.max(system.from, system.from + part * MOST_FRAMES_TOLD);
+    const to = Math.min(system.to, from + MOST_FRAMES_TOLD);
+    return { ...system, from, to, wordsFrom: from, wordsTo: to };
+  }, [system, part]);
+  return <PartOfGrid system={told} data={data} playhead={playhead} />;
+}
+
+function PartOfGrid({ system, data, playhead }: { system: SystemPlan; data: SheetData; playhead: Playhead }): ReactElement {
   const own = useSystemData(data, system);
   const current = useStore(playhead.store, ({ frame }) => maybeExposureAt(own.exposures, frame)?.id);
   return <RowsOfSystem data={own} current={current} />;

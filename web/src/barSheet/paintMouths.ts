@@ -5,7 +5,26 @@ import { box, fitText, FONT, type Brush } from './brush.js';
 import { LABEL_WIDTH, OTHER_LANE, placeMouths, type PlacedMouth, type Row } from './plan.js';
 import type { SheetExposure } from './sheetData.js';
 
-function paintCell({ context, palette }: Brush, { exposure, x, width, level, centre, size }: PlacedMouth<SheetExposure>, row: Row): void {
+/** A cell narrower than this is a stripe in its colour, and has no room for its drawing; in pixels. */
+const NARROWEST_CELL = 3.2;
+
+function paintStripe({ context, palette }: Brush, { exposure, x, width }: PlacedMouth<SheetExposure>, row: Row): void {
+  context.fillStyle = exposure.colour;
+  context.globalAlpha *= exposure.inked ? 1 : 0.55;
+  context.fillRect(x, row.y + row.height * 0.4, Math.max(0.5, width - 0.5), row.height * 0.6);
+  context.globalAlpha = 1;
+  if (!exposure.inked) return;
+  context.fillStyle = palette.ink;
+  context.fillRect(x, row.y + row.height * 0.4 - 3, Math.max(0.5, width), 2);
+}
+
+function paintCell(brush: Brush, mouth: PlacedMouth<SheetExposure>, row: Row): void {
+  const { context, palette } = brush;
+  const { exposure, x, width, level, centre, size } = mouth;
+  if (width < NARROWEST_CELL) {
+    paintStripe(brush, mouth, row);
+    return;
+  }
   context.fillStyle = exposure.isProposed ? palette.zestSoft : exposure.inked ? palette.ground : palette.sheet;
   context.strokeStyle = exposure.inked ? palette.ink : palette.graphite;
   context.lineWidth = exposure.inked ? 1.8 : 1;
@@ -31,7 +50,8 @@ function paintCell({ context, palette }: Brush, { exposure, x, width, level, cen
   context.fill();
 }
 
-function paintMouth({ context, sprites }: Brush, { exposure, level, centre, size }: PlacedMouth<SheetExposure>, row: Row): void {
+function paintMouth({ context, sprites }: Brush, { exposure, width, level, centre, size }: PlacedMouth<SheetExposure>, row: Row): void {
+  if (width < NARROWEST_CELL) return;
   const sprite = sprites.maybeGet(exposure.mouth, size, exposure.inked);
   if (!sprite) return;
   const height = heightAtWidth(size);
@@ -104,7 +124,7 @@ export function paintCrib(brush: Brush, row: Row): void {
 }
 
 export function paintMouths(brush: Brush, row: Row): void {
-  const placed = placeMouths(brush.data.exposures, brush.system, brush.plan.growth);
+  const placed = placeMouths(brush.data.exposures, brush.system, brush.plan.mouthGrowth);
   for (const mouth of placed) paintCell(brush, mouth, row);
   for (const mouth of placed) paintMouth(brush, mouth, row);
   paintChartChanges(brush, row);

@@ -18,10 +18,18 @@ function* visibleSpans<T extends { from: number; to: number }>(
   }
 }
 
+/** Narrower spans have no room for a letter; in pixels. */
+const NARROWEST_TEXT = 6;
+
 export function paintWords({ context, system, data, palette }: Brush, row: Row): void {
   context.textAlign = 'center';
   context.textBaseline = 'middle';
   for (const { item, x, width } of visibleSpans(data.words, system)) {
+    if (width < NARROWEST_TEXT) {
+      context.fillStyle = palette.word;
+      context.fillRect(x, row.y, Math.max(0.5, width - 0.5), row.height - 1);
+      continue;
+    }
     context.font = `560 14px ${FONT}`;
     if (context.measureText(item.text).width > width - 4) context.font = `560 12px ${FONT}`;
     context.fillStyle = palette.word;
@@ -110,6 +118,7 @@ export function paintSounds(brush: Brush, row: Row): void {
     context.globalAlpha = 1;
     box(context, x + 0.5, row.y + row.height - 4, width - 1, 3, 1.5);
     context.fill();
+    if (width < NARROWEST_TEXT) continue;
     context.fillStyle = palette.ink;
     for (const size of [14, 12]) {
       context.font = `500 ${size}px ${FONT}`;

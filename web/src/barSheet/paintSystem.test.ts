@@ -123,7 +123,7 @@ function painted(view: 'key' | 'listen', also: (scene: SceneDocument) => SceneDo
     ],
     { nameOf: (id) => (id === 'odette' ? 'Odette' : 'Bramble') },
   );
-  const plan = planBarSheet(scene, 900, view);
+  const plan = planBarSheet(scene, { width: 900, view });
   const { context, calls } = recorder();
   const wanted: [string, boolean][] = [];
   const sprites = {

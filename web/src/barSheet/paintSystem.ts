@@ -5,17 +5,35 @@ import { paintMarks, paintSounds, paintWords } from './paintReading.js';
 import { paintClips, paintWave } from './paintWave.js';
 import { rowNamed } from './plan.js';
 
-/** Every how many frames a number stands, so that numbers never crowd. */
-function numberStep(perFrame: number, framesPerSecond: number): number {
-  const steps = framesPerSecond % 8 === 0 ? [4, 8] : framesPerSecond % 5 === 0 ? [5] : [6];
-  return steps.find((step) => step * perFrame >= 44) ?? steps.at(-1)! * 2;
+/** Seconds between numbers where a row shows many. */
+const SECOND_STEPS = [1, 2, 5, 10, 20, 30, 60, 120, 300, 600] as const;
+/** Room for a number, for one with its second, and for a line, in pixels. */
+const NUMBER_ROOM = { least: 30, usual: 44, second: 78, line: 6 } as const;
+
+/** Every how many frames a number stands, so that numbers never crowd; every one of them where a frame is wide enough. */
+export function numberStep(perFrame: number, framesPerSecond: number): number {
+  if (perFrame >= NUMBER_ROOM.least) return 1;
+  const steps = framesPerSecond % 8 === 0 ? [2, 4, 8] : framesPerSecond % 5 === 0 ? [5] : [2, 6];
+  const within = steps.find((step) => step * perFrame >= NUMBER_ROOM.usual);
+  if (within !== undefined) return within;
+  const seconds = SECOND_STEPS.find((second) => second * framesPerSecond * perFrame >= NUMBER_ROOM.second);
+  return (seconds ?? SECOND_STEPS.at(-1)!) * framesPerSecond;
+}
+
+/** Every how many frames a line stands. */
+function lineStep(perFrame: number, framesPerSecond: number): number {
+  if (perFrame >= NUMBER_ROOM.line) return 1;
+  return (
+    (SECOND_STEPS.find((second) => second * framesPerSecond * perFrame >= NUMBER_ROOM.line * 3) ?? SECOND_STEPS.at(-1)!) * framesPerSecond
+  );
 }
 
 function paintGrid({ context, system, plan, data, palette }: Brush): void {
   const bottom = plan.systemHeight;
   const ruler = rowNamed(plan, 'ruler')!;
   const step = numberStep(system.scale.perFrame, data.framesPerSecond);
-  for (let frame = system.from; frame <= system.to; frame++) {
+  const lines = lineStep(system.scale.perFrame, data.framesPerSecond);
+  for (let frame = Math.ceil(system.from / lines) * lines; frame <= system.to; frame += lines) {
     const x = Math.round(system.scale.x(frame)) + 0.5;
     const isSecond = frame % data.framesPerSecond === 0;
     context.strokeStyle = isSecond ? palette.rule : palette.ruleSoft;

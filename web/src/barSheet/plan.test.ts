@@ -64,7 +64,7 @@ const talk = Array.from(
 describe('the plan of the bar sheet', () => {
   it('gives a word that begins inside a frame to one row only, also where a row breaks in that frame', () => {
     const words = [...Array(40).keys()].map((index) => [index * 0.3 + 0.011, index * 0.3 + 0.311] as const);
-    const plan = planBarSheet(sceneOf(words, 13), 420);
+    const plan = planBarSheet(sceneOf(words, 13), { width: 420 });
     expect(plan.systems.length).toBeGreaterThan(2);
     for (const [from, to] of words)
       expect(plan.systems.filter((system) => isSpokenIn(system, { from: from * 24, to: to * 24 }))).toHaveLength(1);
@@ -73,7 +73,7 @@ describe('the plan of the bar sheet', () => {
   it('shows every frame in exactly one system, each inside the width', () => {
     fc.assert(
       fc.property(fc.integer({ min: 380, max: 2400 }), fc.constantFrom(8, 12, 24, 25, 30, 60), (width, fps) => {
-        const plan = planBarSheet(sceneOf(talk, 12, fps), width);
+        const plan = planBarSheet(sceneOf(talk, 12, fps), { width });
         let next = 0;
         for (const { from, to, scale } of plan.systems) {
           expect(from).toBe(next);
@@ -87,7 +87,7 @@ describe('the plan of the bar sheet', () => {
   });
 
   it('finds under a point what it puts there', () => {
-    const plan = planBarSheet(sceneOf(talk, 12), 900);
+    const plan = planBarSheet(sceneOf(talk, 12), { width: 900 });
     for (let frame = 0; frame < 12 * 24; frame += 7) {
       const system = systemOfFrame(plan, frame)!;
       const row = rowNamed(plan, 'mouth')!;
@@ -101,40 +101,40 @@ describe('the plan of the bar sheet', () => {
     const scene = sceneOf(talk, 12);
     const [track] = scene.tracks;
     const three = { ...scene, tracks: [track!, { ...track!, id: 'b', order: 1 }, { ...track!, id: 'c', order: 2 }] };
-    expect(rowNamed(planBarSheet(scene, 900), 'others')).toBeUndefined();
-    const plan = planBarSheet(three, 900);
+    expect(rowNamed(planBarSheet(scene, { width: 900 }), 'others')).toBeUndefined();
+    const plan = planBarSheet(three, { width: 900 });
     const [mouth, others] = [rowNamed(plan, 'mouth')!, rowNamed(plan, 'others')!];
     expect(others.height).toBe(2 * OTHER_LANE);
     expect(others.y).toBeGreaterThanOrEqual(mouth.y + mouth.height);
     expect(plan.systemHeight).toBe(others.y + others.height);
     expect(hitTest(plan, 200, others.y + OTHER_LANE + 3)).toMatchObject({ row: 'others', within: OTHER_LANE + 3 });
-    expect(rowNamed(planBarSheet(three, 900, 'listen'), 'others')).toBeUndefined();
+    expect(rowNamed(planBarSheet(three, { width: 900, view: 'listen' }), 'others')).toBeUndefined();
   });
 
   it('breaks at the pause, and shows a seven-second scene in three systems at 880 pixels', () => {
-    const plan = planBarSheet(sceneOf(talk, 12), 880);
+    const plan = planBarSheet(sceneOf(talk, 12), { width: 880 });
     const pause = 15 * 0.3 * 24;
     expect(plan.systems.some(({ from }) => Math.abs(from - pause) < 24)).toBe(true);
-    expect(planBarSheet(sceneOf(talk.slice(0, 20), 7), 880).systems.length).toBeLessThanOrEqual(3);
+    expect(planBarSheet(sceneOf(talk.slice(0, 20), 7), { width: 880 }).systems.length).toBeLessThanOrEqual(3);
   });
 
   it('grows a short scene to use the room in sight, and never past it', () => {
     const short = sceneOf(talk.slice(0, 6), 2);
-    const [usual, roomy] = [planBarSheet(short, 900), planBarSheet(short, 900, 'key', 620)];
-    expect(roomy.growth).toBeGreaterThan(1.3);
+    const [usual, roomy] = [planBarSheet(short, { width: 900 }), planBarSheet(short, { width: 900, view: 'key', room: 620 })];
+    expect(roomy.mouthGrowth).toBeGreaterThan(1.3);
     expect(roomy.height).toBeGreaterThan(usual.height);
     for (const room of [150, 250, 420, 620]) {
-      const plan = planBarSheet(sceneOf(talk, 12), 900, 'key', room);
-      if (plan.growth > 1) expect(plan.height).toBeLessThanOrEqual(room);
+      const plan = planBarSheet(sceneOf(talk, 12), { width: 900, view: 'key', room });
+      if (plan.mouthGrowth > 1) expect(plan.height).toBeLessThanOrEqual(room);
     }
   });
 
   it('leaves the mouth lane out where one listens', () => {
-    expect(rowNamed(planBarSheet(sceneOf(talk, 12), 900, 'listen'), 'mouth')).toBeUndefined();
+    expect(rowNamed(planBarSheet(sceneOf(talk, 12), { width: 900, view: 'listen' }), 'mouth')).toBeUndefined();
   });
 
   it('gives a scene without words whole rows', () => {
-    const plan = planBarSheet(sceneOf([], 20), 900);
+    const plan = planBarSheet(sceneOf([], 20), { width: 900 });
     expect(plan.systems.length).toBeGreaterThan(5);
     expect(plan.systems[0]!.scale.x(0)).toBe(LABEL_WIDTH);
   });
@@ -152,7 +152,7 @@ describe('mouths in the lane', () => {
       inked: false,
       plays: [],
     }));
-    const scale = planBarSheet(sceneOf([], 4), 900).systems[0]!.scale;
+    const scale = planBarSheet(sceneOf([], 4), { width: 900 }).systems[0]!.scale;
     return placeMouths(exposures, { from: 0, to: at, scale: { ...scale, x: (frame) => LABEL_WIDTH + frame * perFrame } });
   };
 

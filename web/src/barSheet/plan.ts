@@ -48,8 +48,8 @@ export interface BarSheetPlan {
   /** Of one system without the gap below it. */
   readonly systemHeight: number;
   readonly height: number;
-  /** How much larger than usual mouths and wave are drawn, where the sheet has room. */
-  readonly growth: number;
+  /** How much larger than usual mouths are drawn, where the sheet has room or they are wanted so. */
+  readonly mouthGrowth: number;
 }
 
 /** Left of the lanes, where their names stand. */
@@ -112,7 +112,7 @@ type SystemStretch = ReturnType<typeof cutIntoSystems>['stretches'][number];
 function stackRows(heights: readonly (readonly [RowName, number])[], growth: number): Row[] {
   let y = 0;
   return heights.map(([name, usual]) => {
-    const height = GROWING.includes(name) ? Math.floor(usual * growth) : usual;
+    const height = Math.floor(GROWING.includes(name) ? usual * growth : usual);
     const row = { name, y, height };
     y += height + 2;
     return row;
@@ -147,11 +147,20 @@ function clipLines(scene: PlannedScene): number {
   return Math.max(1, ...layClips(scene, () => '').map((clip) => clip.level + 1));
 }
 
-/**
- * @param width of the sheet, in pixels
- * @param room height in sight, in pixels; a short scene grows to use it
- */
-export function planBarSheet(scene: PlannedScene, width: number, view: SheetView = 'key', room = 0): BarSheetPlan {
+/** How a sheet is wanted. */
+export interface SheetSize {
+  /** In pixels. */
+  readonly width: number;
+  readonly view?: SheetView;
+  /** Height in sight, in pixels; a short scene grows to use it. */
+  readonly room?: number;
+  /** Frames a row shows at most; null fits them to the page. */
+  readonly zoom?: number | null;
+  /** Height of the lane of mouths, as a share of the usual one. */
+  readonly lane?: number;
+}
+
+export function planBarSheet(scene: PlannedScene, { width, view = 'key', room = 0, zoom = null, lane = 1 }: SheetSize): BarSheetPlan {
   const { frameRate, lengthFrames } = sceneSettings(scene);
   const fps = framesPerSecond(frameRate);
   const across = Math.max(200, width - LABEL_WIDTH - RIGHT_MARGIN);
@@ -168,7 +177,12 @@ export function planBarSheet(scene: PlannedScene, width: number, view: SheetView
     });
     return settings.reduce((best, setting) => (setting.cost < best.cost ? setting : best));
   };
-  const own = HEIGHTS[view].map(([name, height]) => [name, name === 'clips' ? height * clipLines(scene) : height] as const);
+  const zoomedTo = (frames: number): ReturnType<typeof cutAt> => ({
+    perFrame: across / frames,
+    stretches: cutIntoSystems(words, lengthFrames, frames, PAUSE_SECONDS * fps).stretches,
+  });
+  const usual: Partial<Record<RowName, number>> = { clips: view === 'listen' ? clipLines(scene) : 1, mouth: lane };
+  const own = HEIGHTS[view].map(([name, height]) => [name, height * (usual[name] ?? 1)] as const);
   const others = view === 'listen' ? 0 : scene.tracks.length - 1;
   const heights = others > 0 ? [...own, ['others', others * OTHER_LANE] as const] : own;
   const least = heights.reduce((sum, [, height]) => sum + height + 2, 0) + SYSTEM_GAP;
@@ -178,8 +192,8 @@ export function planBarSheet(scene: PlannedScene, width: number, view: SheetView
     const fewest = (lengthFrames * perFrameOf(Math.min(...TRIED_SCALES) * share)) / across;
     return fewest * least * ROOM_TO_GROW <= room;
   };
-  const wider = WIDER.find((share) => mayFit(share) && cutAt(share).stretches.length * least * ROOM_TO_GROW <= room) ?? 1;
-  const { perFrame, stretches } = cutAt(wider);
+  const wider = (): number => WIDER.find((share) => mayFit(share) && cutAt(share).stretches.length * least * ROOM_TO_GROW <= room) ?? 1;
+  const { perFrame, stretches } = zoom === null ? cutAt(wider()) : zoomedTo(Math.min(zoom, lengthFrames));
   const growth = growthFor(heights, stretches.length, room);
   const rows = stackRows(heights, growth);
   const systemHeight = rows.at(-1)!.y + rows.at(-1)!.height;
@@ -189,7 +203,7 @@ export function planBarSheet(scene: PlannedScene, width: number, view: SheetView
     top: index * (systemHeight + SYSTEM_GAP),
     scale: timeScale(stretch.from, stretch.to, LABEL_WIDTH, perFrame),
   }));
-  return { systems, rows, width, systemHeight, growth, height: systems.length * (systemHeight + SYSTEM_GAP) };
+  return { systems, rows, width, systemHeight, mouthGrowth: growth * lane, height: systems.length * (systemHeight + SYSTEM_GAP) };
 }
 
 export function rowNamed(plan: BarSheetPlan, name: RowName): Row | undefined {

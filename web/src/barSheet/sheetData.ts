@@ -69,6 +69,8 @@ export interface SheetExposure extends Exposure {
   /** The drawing among those of every chart: what sprites are found by. */
   readonly mouth: string;
   readonly label: string;
+  /** As it stands on an exposure sheet. */
+  readonly number: string;
   readonly colour: string;
   /** What would be there were the rules at hand taken. */
   readonly isProposed?: boolean;
@@ -131,6 +133,7 @@ export function colourOfDrawing(chart: ChartDocument, drawing: Drawing): string 
 interface Face {
   readonly mouth: string;
   readonly label: string;
+  readonly number: string;
   readonly colour: string;
 }
 
@@ -147,7 +150,9 @@ export function sheetExposures(scene: SceneDocument, trackId: string, charts: Re
     if (!face) {
       const chart = charts.get(chartId);
       const drawing = chart && maybeDrawing(chart, id);
-      const seen = drawing ? { label: drawing.label, colour: colourOfDrawing(chart, drawing) } : { label: id, colour: NO_GROUP_COLOUR };
+      const seen = drawing
+        ? { label: drawing.label, number: String(drawing.number), colour: colourOfDrawing(chart, drawing) }
+        : { label: id, number: '', colour: NO_GROUP_COLOUR };
       faces.set(mouth, (face = { mouth, ...seen }));
     }
     return face;

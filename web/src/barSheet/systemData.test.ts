@@ -58,7 +58,7 @@ it('a mouth put by hand changes the data of its own system alone', () => {
   const [first, second] = [gather(before, track, charts, []), gather(after, track, charts, [])];
   expect(second.words).toBe(first.words);
   expect(second.sounds).toBe(first.sounds);
-  const { systems } = planBarSheet(before, 1000);
+  const { systems } = planBarSheet(before, { width: 1000 });
   expect(systems.length).toBeGreaterThan(5);
   const changed = systems.filter((system) => !isSameData(dataWithin(first, system), dataWithin(second, system)));
   expect(changed.map(({ from, to }) => [from <= frame && frame < to])).toEqual([[true]]);
@@ -66,7 +66,7 @@ it('a mouth put by hand changes the data of its own system alone', () => {
 
 it('is all that the sheet shows, system by system', () => {
   const whole = sheetGatherer()(scene(), 'mouth1', charts, []);
-  const { systems } = planBarSheet(scene(), 1000);
+  const { systems } = planBarSheet(scene(), { width: 1000 });
   const parts = systems.map((system) => dataWithin(whole, system));
   for (const list of ['words', 'sounds', 'exposures'] as const)
     expect(new Set(parts.flatMap((part) => part[list].map(({ id }) => id)))).toEqual(new Set(whole[list].map(({ id }) => id)));

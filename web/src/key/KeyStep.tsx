@@ -203,9 +203,10 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
         label="Bar sheet"
         holds={holds}
         commands={commands}
+        easel={<EaselAtPlayhead size="large" flipped={flipped} />}
         aside={
           <>
-            <EaselAtPlayhead small={below !== 'tray'} flipped={flipped} />
+            <EaselAtPlayhead size={below === 'tray' ? 'usual' : 'small'} flipped={flipped} />
             {below !== 'feel' && proposal.changes > 0 && (
               <TryBar proposal={proposal} className="shrink-0 rounded-[10px] bg-zest-soft px-3 py-1.5" />
             )}

@@ -1,7 +1,7 @@
 /** What the pointer takes hold of among the mouths: edges between them, dragged, and the lanes of others. */
 import { exposuresOfTrack, isRefusal, startExposure } from '@zest-jaw/core';
 import { useEffect, useMemo, useRef } from 'react';
-import type { Holds } from '../barSheet/BarSheet.js';
+import type { Holds } from '../barSheet/useSheetPointer.js';
 import { OTHER_LANE, type Hit } from '../barSheet/plan.js';
 import type { OtherLane } from '../barSheet/sheetData.js';
 import { useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
@@ -97,6 +97,10 @@ export function useFirstOf(...kinds: readonly (Holds | undefined)[]): Holds {
       }
       return undefined;
     };
-    return { cursor: (hit) => first((holds) => holds.cursor(hit)), takeHold: (hit) => first((holds) => holds.takeHold(hit)) };
+    return {
+      cursor: (hit) => first((holds) => holds.cursor(hit)),
+      takeHold: (hit, press) => first((holds) => holds.takeHold(hit, press)),
+      point: (hit) => all.current.forEach((holds) => holds?.point?.(hit)),
+    };
   }, []);
 }

@@ -1,7 +1,7 @@
 /** The floor and the peak of a mouth keyed by loudness, dragged over the wave. */
 import { fullRules, type LoudnessRange } from '@zest-jaw/core';
 import { useMemo } from 'react';
-import type { Holds } from '../barSheet/BarSheet.js';
+import type { Holds } from '../barSheet/useSheetPointer.js';
 import { heightOfLevel, levelAtHeight } from '../barSheet/paintWave.js';
 import type { Hit } from '../barSheet/plan.js';
 import type { Proposal } from '../trying/useProposal.js';

@@ -1,7 +1,7 @@
 /** What the pointer takes hold of in Listen: clips, slid and trimmed, and ear marks; each drag is one step of undo. */
 import { moveEarMark, slideClip, trimClip, type Patch, type Refusal, type SceneDocument } from '@zest-jaw/core';
 import { useMemo } from 'react';
-import type { Hold, Holds } from '../barSheet/BarSheet.js';
+import type { Hold, Holds } from '../barSheet/useSheetPointer.js';
 import { maybeClipAt } from '../barSheet/clipLane.js';
 import type { Hit } from '../barSheet/plan.js';
 import { useOpenScene, useSheet } from '../scene/sceneContext.js';

@@ -11,9 +11,16 @@ import {
   type ChartHead,
   type Drawing,
 } from '@zest-jaw/core';
-import { useMemo, type CSSProperties, type ReactElement } from 'react';
+import { useId, useMemo, type CSSProperties, type ReactElement } from 'react';
 import { useLookMarkup } from './Mouth.js';
 import { assetUrl } from './pictures.js';
+
+/** How much closer one looks, and how far aside, in shares of the easel. */
+export interface Closer {
+  readonly scale: number;
+  readonly x: number;
+  readonly y: number;
+}
 
 interface EaselProps {
   /** Who it is. */
@@ -24,6 +31,10 @@ interface EaselProps {
   readonly frame?: number;
   /** The frame the drawing has been shown since, for a cycle. */
   readonly since?: number;
+  /** Drawings seen through it, each in a tint of its own: the one before, the one after. */
+  readonly beside?: readonly (Drawing | undefined)[] | undefined;
+  /** What of it is seen, where one has come closer. */
+  readonly closer?: Closer | undefined;
   /** Without its backdrop, as it is handed on. */
   readonly bare?: boolean;
   readonly className?: string;
@@ -41,7 +52,30 @@ export function useHeadMarkup(chart: ChartDocument, drawing: Drawing | undefined
   return useMemo(() => (head ? headToSvg(head, drop, assetUrl) : ''), [head, drop]);
 }
 
-export function Easel({ name, chart, drawing, frame = 0, since = 0, bare = false, className }: EaselProps): ReactElement {
+/** Of the mouth before and the mouth after: warm and cool. */
+const TINTS = ['var(--zest)', 'var(--hiss)'] as const;
+
+/** A drawing as its dark lines alone, in one colour, over what is there. */
+function Ghost({ chart, drawing, tint }: { chart: ChartDocument; drawing: Drawing; tint: string }): ReactElement {
+  const head = maybeHead(chart);
+  const markup = useLookMarkup(chart, lookOf(drawing, 0));
+  const id = useId();
+  return (
+    <g data-part="ghost" opacity={0.75}>
+      <filter id={id} colorInterpolationFilters="sRGB">
+        {/* What is dark is kept, what is light is clear. */}
+        <feColorMatrix values="0 0 0 0 0  0 0 0 0 0  0 0 0 0 0  -0.6 -0.9 -0.3 1 0" result="lines" />
+        <feFlood style={{ floodColor: tint }} />
+        <feComposite in2="lines" operator="in" />
+      </filter>
+      <g filter={`url(#${id})`}>
+        <g transform={head && mouthTransform(head.mouth)} dangerouslySetInnerHTML={{ __html: markup }} />
+      </g>
+    </g>
+  );
+}
+
+export function Easel({ name, chart, drawing, frame = 0, since = 0, beside, closer, bare = false, className }: EaselProps): ReactElement {
   const head = maybeHead(chart);
   const look = drawing && lookOf(drawing, lookIndexAt(drawing, frame, since));
   const markup = useLookMarkup(chart, look);
@@ -57,9 +91,15 @@ export function Easel({ name, chart, drawing, frame = 0, since = 0, bare = false
       data-frame={frame}
       data-drawing={drawing?.id}
     >
-      <svg viewBox={box} className="block h-full w-full" aria-hidden>
+      <svg
+        viewBox={box}
+        className="block h-full w-full"
+        style={closer && { transform: `translate(${closer.x * 100}%, ${closer.y * 100}%) scale(${closer.scale})` }}
+        aria-hidden
+      >
         <g dangerouslySetInnerHTML={{ __html: headMarkup }} />
         <g data-part="mouth" transform={head && mouthTransform(head.mouth)} dangerouslySetInnerHTML={{ __html: markup }} />
+        {beside?.map((other, index) => other && <Ghost key={TINTS[index]} chart={chart} drawing={other} tint={TINTS[index]!} />)}
       </svg>
     </div>
   );

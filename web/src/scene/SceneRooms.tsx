@@ -14,6 +14,7 @@ import { Outlet, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
+import { openShownScene } from '../history/shownScene.js';
 import { readPalette } from '../barSheet/palette.js';
 import { sheetGatherer } from '../barSheet/sheetData.js';
 import { useOwnFeels } from './useOwnFeels.js';
@@ -90,13 +91,13 @@ function useChartsOf(
 
 /** Whose mouth is worked on: undefined when the character or its chart is gone. */
 function useSpeakerShown(
-  { session, chartSessions, chartViews, characters, playhead }: OpenScene,
+  { shown, chartSessions, chartViews, characters, playhead }: OpenScene,
   track: Track | undefined,
 ): Speaker | undefined {
   const allCharts = useOfCharts(chartSessions, documentOf);
   const charts = useChartsOf(track ? [track.characterId] : [], allCharts, chartViews);
   const inForce = useStore(
-    session.store,
+    shown.store,
     useShallow(({ document: { settings, tracks, views } }) => ({ settings, tracks, views })),
   );
   const chartId = useStore(playhead.store, ({ frame }) => (track && chartStretchAt(inForce, track.id, frame)?.chartId) ?? '');
@@ -188,8 +189,9 @@ function ChartConflict({ session }: { session: DocumentSession<ChartDocument> })
 }
 
 export function SceneRooms({ view, charts: chartViews, productions, session, chartSessions }: Loaded & Sessions): ReactElement {
+  const [shown] = useState(() => openShownScene(session));
   const { settings, clips } = useStore(
-    session.store,
+    shown.store,
     useShallow(({ document }) => ({ settings: document.settings, clips: document.clips })),
   );
   const sound = useSceneSound({ settings, clips });
@@ -200,11 +202,11 @@ export function SceneRooms({ view, charts: chartViews, productions, session, cha
   const [shownTrack, showTrack] = useState<string>();
   const { id: sceneId, productionId } = view;
   const open = useMemo<OpenScene>(
-    () => ({ sceneId, productionId, session, chartSessions, chartViews, characters, player, playhead, showTrack, readAgain }),
-    [sceneId, productionId, session, chartSessions, chartViews, characters, player, playhead, readAgain],
+    () => ({ sceneId, productionId, session, shown, chartSessions, chartViews, characters, player, playhead, showTrack, readAgain }),
+    [sceneId, productionId, session, shown, chartSessions, chartViews, characters, player, playhead, readAgain],
   );
   const hearing = useMemo<Hearing>(() => ({ facts, heardOf }), [facts, heardOf]);
-  const track = useStore(session.store, ({ document: { tracks } }) => tracks.find((candidate) => candidate.id === shownTrack) ?? tracks[0]);
+  const track = useStore(shown.store, ({ document: { tracks } }) => tracks.find((candidate) => candidate.id === shownTrack) ?? tracks[0]);
   const speaker = useSpeakerShown(open, track);
   if (!speaker)
     return (

@@ -1,6 +1,14 @@
 /** A step made of a bar sheet: something beside it, the transport below, and every key explained. */
 import { lazy, Suspense, useEffect, useState, type ReactElement, type ReactNode } from 'react';
-import { BarSheet, type Holds } from '../barSheet/BarSheet.js';
+import { clsx } from 'clsx';
+import { useStore } from 'zustand';
+import { BarSheet } from '../barSheet/BarSheet.js';
+import { framesInSight } from '../barSheet/useZoom.js';
+import { looking } from '../looking/looking.js';
+import { LookMenu } from './LookMenu.js';
+import { useLookCommands } from './useLookCommands.js';
+import { useTimeCommands } from './useTimeCommands.js';
+import type { Holds } from '../barSheet/useSheetPointer.js';
 import type { SheetView } from '../barSheet/plan.js';
 import { Transport } from './Transport.js';
 import { CommandMenu } from '../commands/CommandMenu.js';
@@ -8,11 +16,13 @@ import { keyListOf, keyMapOf, type Command } from '../commands/command.js';
 import { Announced } from '../ui/Announced.js';
 import { useKeys } from '../ui/useKeys.js';
 import { ReadingStrip } from './ReadingStrip.js';
-import { useOpenScene, useSceneDocument, useSheet } from './sceneContext.js';
+import { useOpenScene, useSceneDocument, useSheet, useSpeaker } from './sceneContext.js';
 import { useTransportCommands } from './useTransportCommands.js';
 
 const openCommandList = () => import('../commands/CommandList.js');
 const CommandList = lazy(async () => ({ default: (await openCommandList()).CommandList }));
+const HistoryPanel = lazy(async () => ({ default: (await import('../history/HistoryPanel.js')).HistoryPanel }));
+const UprightSheet = lazy(async () => ({ default: (await import('../upright/UprightSheet.js')).UprightSheet }));
 const KeysDialog = lazy(async () => ({ default: (await import('./KeysDialog.js')).KeysDialog }));
 
 interface SheetStepProps {
@@ -20,6 +30,8 @@ interface SheetStepProps {
   /** Names the sheet. */
   readonly label: string;
   readonly aside: ReactNode;
+  /** What has the page, where the easel is large and the sheet a strip; a step without mouths has none. */
+  readonly easel?: ReactElement;
   /** Above the sheet, on its paper. */
   readonly heading: ReactNode;
   readonly hints: ReactNode;
@@ -38,22 +50,41 @@ const UNDER_THE_HAND = [
   ['hold-longer', 'hold-shorter', 'hold-longer-pushing', 'hold-shorter-pushing'],
   ['split', 'join-before', 'join-after', 'delete', 'delete-to-rest'],
   ['copy', 'cut', 'paste', 'paste-pushing'],
-  ['insert-frames', 'remove-frames'],
+  ['insert-frames', 'remove-frames', 'insert-time', 'remove-time'],
 ] as const;
 
-export function SheetStep({ view, label, aside, heading, hints, commands = NONE, holds, chosenClip }: SheetStepProps): ReactElement {
-  const { playhead } = useOpenScene();
+export function SheetStep({ view, label, aside, easel, heading, hints, commands = NONE, holds, chosenClip }: SheetStepProps): ReactElement {
+  const { playhead, shown: scene } = useOpenScene();
+  const isBack = useStore(scene.store, ({ backAt }) => backAt !== null);
   const document = useSceneDocument();
   const { data, sprites, palette } = useSheet();
+  const { name } = useSpeaker().character;
+  const { sheet, isEaselLarge } = useStore(looking);
+  const hasMouths = easel !== undefined;
+  const isStrip = hasMouths && isEaselLarge;
   const transport = useTransportCommands();
+  const time = useTimeCommands();
+  const look = useLookCommands({ hasMouths, shown: framesInSight });
   const [helping, setHelping] = useState(false);
   const [choosing, setChoosing] = useState(false);
+  const [isTold, tellHistory] = useState(false);
   const all: readonly Command[] = [
     ...transport.commands,
     ...commands,
+    ...time,
+    ...look,
+    {
+      id: 'history',
+      title: 'The history: the scene as it was',
+      group: 'Whole scene',
+      keys: ['Ctrl+KeyH'],
+      also: 'versions revisions past go back earlier',
+      run: () => tellHistory((before) => !before),
+    },
     { id: 'keys', title: 'All keys', group: 'Look', keys: ['?'], also: 'help shortcuts', run: () => setHelping(true) },
     { id: 'commands', title: 'Find a command', group: 'Look', keys: ['Ctrl+KeyK'], also: 'search menu', run: () => setChoosing(true) },
   ];
+  const shown = { scene: document, data, sprites, palette, playhead, holds };
   // What is typed while a dialog comes is meant for it.
   useKeys(choosing || helping ? NO_KEYS : keyMapOf(all));
   useEffect(() => {
@@ -63,30 +94,58 @@ export function SheetStep({ view, label, aside, heading, hints, commands = NONE,
   }, []);
   return (
     <>
-      <main className="grid min-h-0 flex-1 grid-cols-[334px_minmax(0,1fr)] max-[1120px]:grid-cols-[292px_minmax(0,1fr)] min-[1900px]:grid-cols-[480px_minmax(0,1fr)]">
-        <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto p-[14px_0_14px_18px]">{aside}</aside>
-        <section className="flex min-h-0 flex-col p-[14px_18px]" aria-label={label}>
+      <main
+        className={clsx(
+          'min-h-0 flex-1',
+          isStrip
+            ? 'flex flex-col'
+            : 'grid grid-cols-[334px_minmax(0,1fr)] max-[1120px]:grid-cols-[292px_minmax(0,1fr)] min-[1900px]:grid-cols-[480px_minmax(0,1fr)]',
+        )}
+      >
+        {isStrip ? (
+          <div className="flex min-h-0 flex-1 flex-col p-[14px_18px_0]">{easel}</div>
+        ) : (
+          <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto p-[14px_0_14px_18px]">{aside}</aside>
+        )}
+        <section className={clsx('flex min-h-0 flex-col p-[14px_18px]', isStrip && 'h-[236px] shrink-0')} aria-label={label}>
           <ReadingStrip />
-          <div className="flex min-h-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5">
-            <div className="mb-2 flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1.5 max-[1120px]:gap-x-2">{heading}</div>
-            <CommandMenu commands={commands} parts={UNDER_THE_HAND}>
-              <div className="flex min-h-0 flex-1 flex-col">
-                <BarSheet
-                  scene={document}
-                  data={data}
-                  view={view}
-                  sprites={sprites}
-                  palette={palette}
-                  playhead={playhead}
-                  holds={holds}
-                  chosenClip={chosenClip}
-                />
-              </div>
-            </CommandMenu>
+          <div className="flex min-h-0 flex-1 gap-3">
+            <div
+              className={clsx(
+                'flex min-h-0 min-w-0 flex-1 flex-col rounded-[14px] border border-rule bg-sheet px-[14px] pt-2.5',
+                isBack && 'outline-dashed outline-2 -outline-offset-2 outline-graphite',
+              )}
+            >
+              {!isStrip && (
+                <div className="mb-2 flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1.5 max-[1120px]:gap-x-2">{heading}</div>
+              )}
+              <CommandMenu commands={all} parts={UNDER_THE_HAND}>
+                <div className="flex min-h-0 flex-1 flex-col">
+                  {hasMouths && !isStrip && sheet === 'upright' ? (
+                    <Suspense>
+                      <UprightSheet {...shown} name={name} />
+                    </Suspense>
+                  ) : (
+                    <BarSheet {...shown} view={view} chosenClip={chosenClip} />
+                  )}
+                </div>
+              </CommandMenu>
+            </div>
+            {isTold && (
+              <Suspense>
+                <HistoryPanel onClose={() => tellHistory(false)} />
+              </Suspense>
+            )}
           </div>
         </section>
       </main>
-      <Transport onLoop={transport.loopHere} onHelp={() => setHelping(true)} hints={hints} />
+      <Transport
+        onLoop={transport.loopHere}
+        onHelp={() => setHelping(true)}
+        onHistory={() => tellHistory((before) => !before)}
+        look={<LookMenu commands={look} hasMouths={hasMouths} />}
+        hints={hints}
+      />
       {choosing && (
         <Suspense>
           <CommandList commands={all} onClose={() => setChoosing(false)} />

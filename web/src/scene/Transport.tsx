@@ -1,5 +1,5 @@
 /** The transport: play and stop, loop, steps, undo; with the keys that do the same. */
-import { Pause, Play, Repeat, SkipBack, StepBack, StepForward } from 'lucide-react';
+import { History, Pause, Play, Repeat, SkipBack, StepBack, StepForward } from 'lucide-react';
 import type { ReactElement, ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { useOpenScene } from './sceneContext.js';
@@ -14,10 +14,13 @@ const SPEED_NAMES = ['Full speed', 'Half speed', 'Quarter speed', 'Eighth speed'
 interface TransportProps {
   readonly onLoop: () => void;
   readonly onHelp: () => void;
+  readonly onHistory: () => void;
+  /** How the step is looked at. */
+  readonly look: ReactNode;
   readonly hints?: ReactNode;
 }
 
-export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactElement {
+export function Transport({ onLoop, onHelp, onHistory, look, hints }: TransportProps): ReactElement {
   const { playhead, session } = useOpenScene();
   const { playing, loop, slowness } = useStore(playhead.store);
   const step = (by: number): void => playhead.scrubTo(playhead.store.getState().frame + by);
@@ -66,8 +69,12 @@ export function Transport({ onLoop, onHelp, hints }: TransportProps): ReactEleme
         ))}
       </div>
       <SoundMenu />
+      {look}
       <span className="mx-2 h-6 border-l border-rule" />
       <UndoRedo session={session} />
+      <Round label="History (Ctrl+H)" onClick={onHistory}>
+        <History size={17} />
+      </Round>
       <div className="ml-auto flex items-center gap-5 whitespace-nowrap">
         <div className="flex items-center gap-5 max-[1180px]:hidden">{hints}</div>
         <button type="button" onClick={onHelp} className="flex items-center gap-1.5 hover:text-ink">

@@ -19,6 +19,7 @@ import {
 } from '@zest-jaw/core';
 import { type Context, createContext, useContext } from 'react';
 import { useStore } from 'zustand';
+import type { ShownScene } from '../history/shownScene.js';
 import type { Palette } from '../barSheet/palette.js';
 import type { SheetData } from '../barSheet/sheetData.js';
 import type { MouthSprites } from '../mouth/paintFigure.js';
@@ -31,6 +32,8 @@ export interface OpenScene {
   readonly sceneId: string;
   readonly productionId: string;
   readonly session: DocumentSession<SceneDocument>;
+  /** What is shown of it: as it is, or as it was. */
+  readonly shown: ShownScene;
   /** Every chart of the production's characters, by id. */
   readonly chartSessions: ReadonlyMap<string, DocumentSession<ChartDocument>>;
   /** Whose chart each is, as it was when the scene was opened. */
@@ -92,12 +95,12 @@ export const useSheet = (): Sheet => useRoom(SheetContext);
 export const useHearing = (): Hearing => useRoom(HearingContext);
 export const useReadingJob = (): JobView | undefined => useContext(ReadingContext);
 
-/** The scene's document, or what is selected of it. */
+/** The scene's document as it is shown, or what is selected of it. */
 export function useSceneDocument(): SceneDocument;
 export function useSceneDocument<T>(select: (document: SceneDocument) => T): T;
 export function useSceneDocument(select?: (document: SceneDocument) => unknown): unknown {
-  const { session } = useOpenScene();
-  return useStore(session.store, ({ document }) => (select ? select(document) : document));
+  const { shown } = useOpenScene();
+  return useStore(shown.store, ({ document }) => (select ? select(document) : document));
 }
 
 export function useFrame(): number {

@@ -77,6 +77,8 @@ export interface DocumentSession<D> {
   expect(work: Promise<void>): void;
   /** The last step of undo, to be followed. */
   lastStep(): string | undefined;
+  /** Until it is called with nothing, changes of a hand are refused with this sentence; what follows from earlier ones is not. */
+  hold(sentence: string | undefined): void;
   /** Takes in what the server did meanwhile, such as a reading that has arrived. */
   refresh(): Promise<void>;
   /** Resolves when everything is acknowledged, or rejects with why not. */
@@ -342,20 +344,31 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
   };
   globalThis.addEventListener?.('online', onBack);
 
+  let held: string | undefined;
+  /** Says why, where nothing may be changed now. */
+  const isHeld = (): boolean => {
+    if (held !== undefined) onRefusal(held);
+    return held !== undefined;
+  };
+  const make = (result: Patch): boolean => {
+    if (result.ops.length === 0) return true;
+    const { history, past } = store.getState();
+    const atMs = Date.now();
+    const patch = gesture === undefined ? joinedToLast(history, result, atMs) : { ...result, step: gesture };
+    applyLocally(patch, recordChange(history, patch, atMs));
+    if (past.isRedoable) store.setState({ past: { ...past, isRedoable: false } });
+    return true;
+  };
+
   const session: DocumentSession<D> = {
     store,
+    hold: (sentence) => void (held = sentence),
     change: (result) => {
       if (isRefusal(result)) {
         onRefusal(result.refusal);
         return false;
       }
-      if (result.ops.length === 0) return true;
-      const { history, past } = store.getState();
-      const atMs = Date.now();
-      const patch = gesture === undefined ? joinedToLast(history, result, atMs) : { ...result, step: gesture };
-      applyLocally(patch, recordChange(history, patch, atMs));
-      if (past.isRedoable) store.setState({ past: { ...past, isRedoable: false } });
-      return true;
+      return !isHeld() && make(result);
     },
     lastStep: () => {
       const last = store.getState().history.done.at(-1);
@@ -363,7 +376,7 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
     },
     follow: (step, result) => {
       const isThere = store.getState().history.done.some((one) => stepOf(one) === step);
-      return session.change(step !== undefined && isThere ? { ...result, step } : result);
+      return make(step !== undefined && isThere ? { ...result, step } : result);
     },
     expect: (work) => {
       const isOver = (): void => {
@@ -375,6 +388,7 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
       store.setState({ toFollow: expected.size });
     },
     undo: () => {
+      if (isHeld()) return false;
       const { history, past } = store.getState();
       if (past.upTo > 0 && history.done.length <= ASK_FOR_OLDER_AT) {
         const asked = askForOlder();
@@ -387,6 +401,7 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
       return undoNow();
     },
     redo: () => {
+      if (isHeld()) return false;
       const { history, past } = store.getState();
       if (history.undone.length > 0 || history.done.length > 0 || past.upTo === 0 || !past.isRedoable)
         return stepTo(maybeRedo(history, newId()), 'done again');

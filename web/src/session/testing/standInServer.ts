@@ -7,6 +7,7 @@ import {
   newScene,
   type Patch,
   putDrawing,
+  type RevisionView,
   type Refusal,
   SCENE_KIND,
   type SceneDocument,
@@ -48,8 +49,8 @@ export class StandInServer {
     ) as SceneView;
   }
 
-  private rows(from: number, to: number): { revision: number; patch: Patch }[] {
-    return this.revisions.slice(from, to).map((patch, index) => ({ revision: from + index + 1, patch }));
+  private rows(from: number, to: number): RevisionView[] {
+    return this.revisions.slice(from, to).map((patch, index) => ({ revision: from + index + 1, patch, at: '2026-01-05T09:00:00.000Z' }));
   }
 
   private answer(path: string, method: string, body: Record<string, unknown>): Answer {
