@@ -370,6 +370,7 @@ export {
   splitMouth,
   stepDrawing,
 } from './sheet/laneEdits.js';
+export { deleteChosen, exchangeChosen, inkChosen, type ChosenMouths } from './sheet/chosenMouths.js';
 export { patchBetween } from './document/between.js';
 export { sittingsOf, type Sitting, type ToldStep } from './scene/sittings.js';
 export { insertTime, removeTime } from './scene/sceneTime.js';

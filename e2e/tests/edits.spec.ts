@@ -230,3 +230,37 @@ test('forty edits of every kind are undone to the first state byte for byte, aft
   }
   expect(JSON.stringify(await documentOf(app))).toBe(first);
 });
+
+test('a key is changed, its clash told, kept over a reload, taken out and brought in as JSON', async ({ page, app }) => {
+  await openDemo(page, app, SCENE);
+  const before = await laneOf(app);
+  await goTo(page, before[2]!.from + 1);
+  await page.keyboard.press('Shift+?');
+  await page.getByRole('button', { name: 'Keys of your own…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Keys of your own' });
+  await dialog.getByLabel('Look for one').fill('split');
+  await dialog.getByRole('button', { name: 'Key of Split the mouth at the playhead' }).click();
+  await page.keyboard.press('Backslash');
+  await expect(dialog.getByRole('alert')).toContainText('“Join with the mouth before”');
+  await page.keyboard.press('Enter');
+  await expect(dialog.getByRole('button', { name: 'Key of Split the mouth at the playhead' })).toHaveText('\\');
+  const download = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'Take out' }).click();
+  const file = await (await download).path();
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
+  await goTo(page, before[2]!.from + 1);
+  await page.keyboard.press('Backslash');
+  await saved(page);
+  expect(await laneOf(app)).toHaveLength(before.length + 1);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox').fill('keys of your own');
+  await page.keyboard.press('Enter');
+  await dialog.getByRole('button', { name: 'All as they came' }).click();
+  await dialog.getByLabel('Look for one').fill('split');
+  await expect(dialog.getByRole('button', { name: 'Key of Split the mouth at the playhead' })).toHaveText('/');
+  await dialog.getByLabel('A file of keys').setInputFiles(file);
+  await expect(dialog.getByRole('button', { name: 'Key of Split the mouth at the playhead' })).toHaveText('\\');
+});

@@ -8,6 +8,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactElemen
 import { useStore } from 'zustand';
 import { maybeExposureAt, type SceneDocument, sceneSettings } from '@zest-jaw/core';
 import type { MouthSprites } from '../mouth/paintFigure.js';
+import type { ChosenStore } from '../key/chosen.js';
 import { LANE_HEIGHTS, looking } from '../looking/looking.js';
 import type { Playhead } from '../sound/playhead.js';
 import { useElementSize } from '../ui/useElementSize.js';
@@ -37,6 +38,7 @@ export interface BarSheetProps {
   readonly sprites: MouthSprites;
   readonly palette: Palette;
   readonly playhead: Playhead;
+  readonly chosen: ChosenStore;
   readonly holds?: Holds | undefined;
   readonly chosenClip?: string | undefined;
 }
@@ -152,7 +154,55 @@ function SelectionMarks({ plan, playhead }: { plan: BarSheetPlan; playhead: Play
   );
 }
 
-export function BarSheet({ scene, data, view, sprites, palette, playhead, holds, chosenClip }: BarSheetProps): ReactElement {
+interface ChosenMarksProps {
+  readonly plan: BarSheetPlan;
+  readonly data: SheetData;
+  readonly playhead: Playhead;
+  readonly chosen: ChosenStore;
+}
+
+/** Mouths chosen one by one, framed; and what a drag of the selection comes to, at its end. */
+function ChosenMarks({ plan, data, playhead, chosen }: ChosenMarksProps): ReactElement | null {
+  const { ids, said } = useStore(chosen);
+  const end = useStore(playhead.store, ({ selection }) => (said === undefined || !selection ? undefined : selection.to - 1));
+  const row = rowNamed(plan, 'mouth');
+  if (!row) return null;
+  const system = end === undefined ? undefined : systemOfFrame(plan, end);
+  const framed = ids.size === 0 ? [] : data.exposures.filter(({ id }) => ids.has(id));
+  return (
+    <>
+      {framed.flatMap(({ id, from, to }) =>
+        plan.systems.flatMap((one) => {
+          const [first, last] = [Math.max(from, one.from), Math.min(to, one.to)];
+          if (first >= last) return [];
+          return (
+            <div
+              key={`${id} ${one.index}`}
+              data-testid="chosen"
+              className="pointer-events-none absolute left-0 top-0 rounded-lg border-[3px] border-double border-ink bg-zest/20"
+              style={{
+                transform: `translate(${one.scale.x(first)}px, ${one.top + row.y}px)`,
+                width: (last - first) * one.scale.perFrame,
+                height: row.height,
+              }}
+            />
+          );
+        }),
+      )}
+      {system && (
+        <div
+          data-testid="drag-said"
+          className="pointer-events-none absolute left-0 top-0 z-10 whitespace-nowrap rounded-md bg-ink px-2 py-0.5 text-[13px] font-semibold text-on-ink"
+          style={{ transform: `translate(min(${system.scale.x(end! + 1) + 4}px, ${plan.width - 170}px), ${system.top + row.y - 12}px)` }}
+        >
+          {said}
+        </div>
+      )}
+    </>
+  );
+}
+
+export function BarSheet({ scene, data, view, sprites, palette, playhead, chosen, holds, chosenClip }: BarSheetProps): ReactElement {
   const scroller = useRef<HTMLDivElement>(null);
   const [{ width, height }, measured] = useElementSize<HTMLDivElement>();
   const { zoom, lane } = useStore(looking);
@@ -227,6 +277,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, holds,
             );
           })}
           <SelectionMarks plan={plan} playhead={playhead} />
+          <ChosenMarks plan={plan} data={data} playhead={playhead} chosen={chosen} />
           <PlayheadMarks plan={plan} data={data} playhead={playhead} firstFrame={sceneSettings(scene).firstFrame} />
         </div>
       </div>

@@ -44,6 +44,13 @@ function paintGrid({ context, system, plan, data, palette }: Brush): void {
     context.stroke();
   }
   context.globalAlpha = 1;
+  const { grid } = data;
+  if (grid !== undefined && grid * system.scale.perFrame >= NUMBER_ROOM.line) {
+    // Where a mouth may start: a notch at the foot of the ruler.
+    context.fillStyle = palette.zest;
+    for (let frame = Math.ceil(system.from / grid) * grid; frame < system.to; frame += grid)
+      context.fillRect(system.scale.x(frame) - 1, ruler.y + ruler.height - 3, 3, 4);
+  }
   context.textAlign = 'left';
   context.textBaseline = 'alphabetic';
   let free = 0;

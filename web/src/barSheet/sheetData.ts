@@ -109,6 +109,8 @@ export interface SheetData {
   readonly characterId: string;
   /** The loudness is drawn over the wave. */
   readonly showsLoudness: boolean;
+  /** Mouths start on every so many frames: shown on the ruler. */
+  readonly grid?: number;
   readonly firstFrame: number;
   readonly framesPerSecond: number;
 }

@@ -14,6 +14,7 @@ export interface Hold {
 export interface Press {
   /** Ctrl, or the command key. */
   readonly ctrl: boolean;
+  readonly alt: boolean;
 }
 
 /** What can be taken hold of, by where it lies. */
@@ -97,7 +98,7 @@ export function useSheetPointer({ playhead, holds, hitAt, onHeld }: SheetPointer
       event.currentTarget.setPointerCapture(event.pointerId);
       if (event.shiftKey) held.current = selecting(playhead, hit.frame);
       else {
-        held.current = holds?.takeHold(hit, { ctrl: event.ctrlKey || event.metaKey });
+        held.current = holds?.takeHold(hit, { ctrl: event.ctrlKey || event.metaKey, alt: event.altKey });
         if (held.current) {
           onHeld(true);
           return;

@@ -23,7 +23,7 @@ import { announce } from '../ui/Announced.js';
 import { Button } from '../ui/Button.js';
 import { documentAt } from './documentAt.js';
 
-const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
 const day = new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
@@ -47,8 +47,8 @@ function StepButton({
         aria-pressed={isShown}
         onClick={onShow}
         className={clsx(
-          'flex w-full items-baseline gap-2 rounded-[9px] px-2 py-1 text-left hover:bg-rule-soft',
-          isShown && 'bg-ink text-on-ink hover:bg-ink',
+          'flex w-full items-baseline gap-2 rounded-[9px] px-2 py-1 text-left',
+          isShown ? 'bg-ink text-on-ink' : 'hover:bg-rule-soft',
         )}
       >
         <span className={clsx('w-[42px] shrink-0 text-[13px]', !isShown && 'text-ink-soft')}>{clock.format(atMs)}</span>

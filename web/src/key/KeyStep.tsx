@@ -26,12 +26,14 @@ import { EaselAtPlayhead } from './EaselAtPlayhead.js';
 import { KeyHeading } from './KeyHeading.js';
 import { Tray } from './Tray.js';
 import { useCrib } from './useCrib.js';
+import { useGrid } from './useGrid.js';
 import { useFlip } from './useFlip.js';
 import { useKeyAgain } from './useKeyAgain.js';
 import { useMouthCommands } from './useMouthCommands.js';
 import { useMouthEdits } from './useMouthEdits.js';
 import { useEdgeHolds, useFirstOf, useOtherLanes } from './useMouthHolds.js';
 import { useRangeHolds } from './useRangeHolds.js';
+import { useSelectionHolds } from './useSelectionHolds.js';
 import { ViewSwitch } from './ViewSwitch.js';
 
 // Fetched when they are first opened: a scene shows its mouths without them.
@@ -58,12 +60,14 @@ export function KeyStep(): ReactElement {
     const { from = 0, to = heard.levels.length } = proposal.span ?? {};
     return { floorDb: floorDb ?? own.floorDb, peakDb: peakDb ?? own.peakDb, from, to };
   }, [source, heard, floorDb, peakDb, proposal.span]);
+  const grid = useGrid();
   const data = useMemo(
     () =>
-      !crib && !range
+      !crib && !range && grid === 1
         ? proposal.data
         : {
             ...proposal.data,
+            ...(grid > 1 && { grid }),
             ...(crib && {
               crib,
               differs: compareWithCrib(
@@ -73,7 +77,7 @@ export function KeyStep(): ReactElement {
             }),
             ...(range && { range, showsLoudness: true }),
           },
-    [proposal.data, crib, range],
+    [proposal.data, crib, range, grid],
   );
   const shown = useMemo(() => (data === sheet.data ? sheet : { ...sheet, data }), [sheet, data]);
   return (
@@ -96,7 +100,12 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
   const keying = useKeyAgain(heard);
   const edits = useMouthEdits(keying.keyAgain);
   const [below, setBelow] = useState<Below>('tray');
-  const holds = useFirstOf(useRangeHolds(proposal), useEdgeHolds(proposal.changes === 0), useOtherLanes());
+  const holds = useFirstOf(
+    useRangeHolds(proposal),
+    useSelectionHolds(proposal.changes === 0),
+    useEdgeHolds(proposal.changes === 0),
+    useOtherLanes(),
+  );
   const { lengthFrames } = sceneSettings(document);
   const { flip, flipped } = useFlip();
   const leaveFeel = (): void => proposal.setReach('track');

@@ -32,6 +32,8 @@ export interface Hand {
   /** The selected frames, else those of the mouth at the playhead. */
   readonly span: Span;
   readonly hasSelection: boolean;
+  /** Frames of a step: those of a hold where mouths snap to its grid, else one. */
+  readonly grid: number;
 }
 
 export interface LaneEdit extends Omit<Command, 'run' | 'closed'> {
@@ -48,9 +50,11 @@ const at = ({ track, frame }: Hand): { readonly track: string; readonly frame: n
 
 const step = (by: number) => (hand: Hand) => stepDrawing(hand.scene, { ...over(hand), by }, hand.chart, newId);
 const accent = (by: 1 | -1) => (hand: Hand) => accentMouths(hand.scene, { ...over(hand), by }, hand.chart, newId);
-const hold = (by: number, pushing: boolean) => (hand: Hand) => holdMouth(hand.scene, { ...at(hand), by, pushing }, newId);
+const hold = (by: number, pushing: boolean) => (hand: Hand) => holdMouth(hand.scene, { ...at(hand), by: by * hand.grid, pushing }, newId);
 const slide = (by: number) => (hand: Hand) =>
-  hand.hasSelection ? slideFrames(hand.scene, { ...over(hand), by }, newId) : slideMouth(hand.scene, { ...at(hand), by }, newId);
+  hand.hasSelection
+    ? slideFrames(hand.scene, { ...over(hand), by: by * hand.grid }, newId)
+    : slideMouth(hand.scene, { ...at(hand), by: by * hand.grid }, newId);
 const join = (side: 'before' | 'after') => (hand: Hand) => joinMouth(hand.scene, { ...at(hand), side }, newId);
 export const remove = (toRest: boolean) => (hand: Hand) => deleteMouths(hand.scene, { ...over(hand), toRest }, hand.chart, newId);
 const onHold = (frames: number) => (hand: Hand) => setHolds(hand.scene, { ...over(hand), hold: frames }, hand.chart, newId);

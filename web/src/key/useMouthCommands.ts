@@ -2,11 +2,13 @@
 import {
   chartStretchAt,
   copyFrames,
+  deleteChosen,
   exchangeDrawing,
   exposuresOfTrack,
   isRefusal,
   maybeExposureAt,
   maybeMouthSpan,
+  overlaps,
   pasteFrames,
   reasonInWords,
   sceneSettings,
@@ -22,23 +24,27 @@ import type { Command } from '../commands/command.js';
 import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { announce } from '../ui/Announced.js';
+import { useGrid } from './useGrid.js';
+import { chooseNone, toggleChosen } from './chosen.js';
+import { count } from '../ui/count.js';
 import { LANE_EDITS, remove, type Hand, type LaneEdit } from './laneEdits.js';
 
 /** What was copied last: kept from scene to scene, as long as the page is open. */
 const clipboard = createStore<{ readonly copied: CopiedMouths | undefined }>(() => ({ copied: undefined }));
 
 export function useMouthCommands(): readonly Command[] {
-  const { session, playhead } = useOpenScene();
-  const { track, chart, chartId } = useSpeaker();
+  const { session, playhead, chosen } = useOpenScene();
+  const { track, chart, chartId, charts } = useSpeaker();
   const hasCopied = useStore(clipboard, ({ copied }) => copied !== undefined);
   const hasSelection = useStore(playhead.store, ({ selection }) => selection !== null);
+  const grid = useGrid();
   const on = { chartId, chart };
 
   const handNow = (): Hand => {
     const { frame, selection } = playhead.store.getState();
     const scene = session.store.getState().document;
     const span = selection ?? maybeMouthSpan(scene, { track: track.id, frame }) ?? { from: frame, to: frame + 1 };
-    return { scene, chart, track: track.id, frame, span, hasSelection: selection !== null };
+    return { scene, chart, track: track.id, frame, span, hasSelection: selection !== null, grid };
   };
   const apply = ({ make, moves = 0, grows = 0 }: Pick<LaneEdit, 'make' | 'moves' | 'grows'>): void => {
     playhead.stay();
@@ -46,12 +52,40 @@ export function useMouthCommands(): readonly Command[] {
     const patch = make(hand);
     if (!session.change(patch) || isRefusal(patch)) return;
     const { frame, span, scene } = hand;
+    const by = moves * grid;
     if (grows === 'gone') {
       playhead.select(null);
       if (hand.hasSelection) playhead.moveTo(span.from);
-    } else if (hand.hasSelection) playhead.select({ from: span.from + moves, to: span.to + moves + grows });
-    if (moves !== 0) playhead.scrubTo(frame + moves);
+    } else if (hand.hasSelection) playhead.select({ from: span.from + by, to: span.to + by + grows });
+    if (by !== 0) playhead.scrubTo(frame + by);
     announce(`Done, ${spanInWords(scene, span)}: ${reasonInWords(patch.reason)}.`);
+  };
+  /** Deletes the mouths chosen one by one; answers whether there were any. */
+  const removeChosen = (toRest: boolean): boolean => {
+    const { ids } = chosen.getState();
+    if (ids.size === 0) return false;
+    if (session.change(deleteChosen(session.store.getState().document, { track: track.id, ids, toRest }, charts, newId))) {
+      announce(`${count(ids.size, 'mouth is', 'mouths are')} deleted.`);
+      chooseNone(chosen);
+    }
+    return true;
+  };
+  const chooseHere = (): void => {
+    const { scene, frame } = handNow();
+    const there = maybeExposureAt(exposuresOfTrack(scene, track.id), frame);
+    if (!there) return;
+    toggleChosen(chosen, there.id);
+    announce(`${count(chosen.getState().ids.size, 'mouth', 'mouths')} chosen.`);
+  };
+  const chooseAlike = (): void => {
+    const { scene, frame } = handNow();
+    const own = exposuresOfTrack(scene, track.id);
+    const there = maybeExposureAt(own, frame);
+    if (!there) return;
+    const { selection } = playhead.store.getState();
+    const ids = own.filter((one) => one.drawing === there.drawing && (!selection || overlaps(one, selection))).map(({ id }) => id);
+    chosen.setState({ ids: new Set(ids) });
+    announce(`${count(ids.length, 'mouth', 'mouths')} chosen.`);
   };
   const slideLane = (by: number) => (): void => {
     playhead.stay();
@@ -111,8 +145,27 @@ export function useMouthCommands(): readonly Command[] {
     ...LANE_EDITS.map(({ needsSelection, make, moves, grows, ...rest }): Command => ({
       ...rest,
       closed: needsSelection && !hasSelection ? 'select frames first' : undefined,
-      run: () => apply({ make, ...(moves !== undefined && { moves }), ...(grows !== undefined && { grows }) }),
+      run: () => {
+        if ((rest.id === 'delete' || rest.id === 'delete-to-rest') && removeChosen(rest.id === 'delete-to-rest')) return;
+        apply({ make, ...(moves !== undefined && { moves }), ...(grows !== undefined && { grows }) });
+      },
     })),
+    {
+      id: 'choose-mouth',
+      title: 'Choose the mouth at the playhead, beside others',
+      group: 'Choose frames',
+      keys: ['Shift+Enter'],
+      also: 'multi select one by one',
+      run: chooseHere,
+    },
+    {
+      id: 'choose-alike',
+      title: 'Choose every mouth like the one at the playhead',
+      group: 'Choose frames',
+      keys: ['Ctrl+Shift+KeyA'],
+      also: 'multi select same drawing all',
+      run: chooseAlike,
+    },
     { id: 'copy', title: 'Copy the mouths', group: 'Change mouths', keys: ['Ctrl+KeyC'], run: () => void copy() },
     {
       id: 'cut',

@@ -1,9 +1,11 @@
 /** What is done to the mouths of the track at hand: put, inked, turned back to pencil, keyed, erased. */
 import {
   erasePencil,
+  exchangeChosen,
   exposuresOfTrack,
   framesPerSecond,
   fullRules,
+  inkChosen,
   inkSpan,
   isRefusal,
   maybeExposureAt,
@@ -15,6 +17,7 @@ import {
 } from '@zest-jaw/core';
 import { useCallback } from 'react';
 import { phraseAt } from '../barSheet/phraseAt.js';
+import { useGrid } from './useGrid.js';
 import { useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import type { Part, PencilAction } from './PencilMenu.js';
@@ -31,20 +34,26 @@ export interface MouthEdits {
 }
 
 export function useMouthEdits(keyAgain: KeyAgain['keyAgain']): MouthEdits {
-  const { session, playhead } = useOpenScene();
+  const { session, playhead, chosen } = useOpenScene();
   const { track, chart, charts } = useSpeaker();
   const { data } = useSheet();
   const { frameRate, lengthFrames } = useSceneDocument(sceneSettings);
+  const grid = useGrid();
   const put = useCallback(
     (drawing: string) => {
       playhead.stay();
       const { frame, selection: selected, playing } = playhead.store.getState();
       const now = session.store.getState().document;
+      const { ids } = chosen.getState();
+      if (ids.size > 0) {
+        session.change(exchangeChosen(now, { track: track.id, ids, drawing }, charts, newId));
+        return;
+      }
       // What is selected is filled; while it plays, a mouth is put where it is heard.
       const patch =
         selected && !playing
           ? putOver(now, { track: track.id, ...selected, drawing }, chart, newId)
-          : putDrawing(now, { track: track.id, frame, drawing }, chart, newId);
+          : putDrawing(now, { track: track.id, frame: frame - (frame % grid), drawing }, chart, newId);
       const { advance } = afterKeycap.getState();
       const isAdvancing = advance !== 'stay' && !playing && !selected;
       const there = maybeExposureAt(exposuresOfTrack(now, track.id), frame);
@@ -54,7 +63,7 @@ export function useMouthEdits(keyAgain: KeyAgain['keyAgain']): MouthEdits {
       if (selected && !playing) playhead.select(null);
       if (isAdvancing) playhead.scrubTo(frameAfter(advance, frame, data, fullRules(track.rules).holdFrames));
     },
-    [session, track, chart, playhead, data],
+    [session, track, chart, playhead, data, grid, chosen, charts],
   );
   const setEdge = (edge: 'start' | 'end'): void => {
     const { frame } = playhead.store.getState();
@@ -73,6 +82,11 @@ export function useMouthEdits(keyAgain: KeyAgain['keyAgain']): MouthEdits {
   const ink = (inked: boolean): void => {
     const { frame, selection: selected } = playhead.store.getState();
     const now = session.store.getState().document;
+    const { ids } = chosen.getState();
+    if (ids.size > 0) {
+      session.change(inkChosen(now, { track: track.id, ids, inked }, newId));
+      return;
+    }
     session.change(
       selected ? inkSpan(now, { track: track.id, ...selected, inked }, newId) : setInk(now, { track: track.id, frame, inked }, newId),
     );

@@ -5,6 +5,8 @@ import type { Holds } from '../barSheet/useSheetPointer.js';
 import { OTHER_LANE, type Hit } from '../barSheet/plan.js';
 import type { OtherLane } from '../barSheet/sheetData.js';
 import { useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
+import { onGrid } from '../looking/looking.js';
+import { useGrid } from './useGrid.js';
 import { newId } from '../session/documentSession.js';
 
 /** A press this near to an edge takes hold of it, in pixels. */
@@ -20,6 +22,7 @@ export function useEdgeHolds(isOpen: boolean): Holds | undefined {
   const { track } = useSpeaker();
   const { data } = useSheet();
   const { exposures } = data;
+  const grid = useGrid();
   return useMemo(() => {
     if (!isOpen) return undefined;
     const edgeAt = ({ row, position, perFrame }: Hit): number | undefined => {
@@ -40,7 +43,7 @@ export function useEdgeHolds(isOpen: boolean): Holds | undefined {
           move: ({ position }) => {
             const scene = session.store.getState().document;
             const from = exposuresOfTrack(scene, track.id).find(({ id }) => id === held)?.from;
-            const to = Math.round(position);
+            const to = onGrid(position, grid);
             if (from === undefined || from === to) return;
             const patch = startExposure(scene, { track: track.id, from, to }, newId);
             if (!isRefusal(patch) && patch.ops.length === 0) return;
@@ -54,7 +57,7 @@ export function useEdgeHolds(isOpen: boolean): Holds | undefined {
         };
       },
     };
-  }, [isOpen, exposures, session, track.id]);
+  }, [isOpen, exposures, session, track.id, grid]);
 }
 
 /** The lanes of the others who speak: a press shows that one, where it was pressed. */

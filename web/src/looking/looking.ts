@@ -15,6 +15,8 @@ export interface Looking {
   readonly thick: 'seconds' | 'feet';
   /** The mouths before and after are seen through the one on the easel. */
   readonly onion: boolean;
+  /** Mouths start on the grid of the hold, which the ruler shows; else anywhere. */
+  readonly snap: boolean;
   /** The easel has the whole page, the sheet is a strip below it. */
   readonly isEaselLarge: boolean;
 }
@@ -22,7 +24,7 @@ export interface Looking {
 /** Frames in a foot of 35 mm film with four perforations a frame (common practice). */
 export const FRAMES_PER_FOOT = 16;
 
-const PLAIN: Looking = { sheet: 'bars', zoom: null, lane: 'medium', thick: 'seconds', onion: false, isEaselLarge: false };
+const PLAIN: Looking = { sheet: 'bars', zoom: null, lane: 'medium', thick: 'seconds', onion: false, snap: false, isEaselLarge: false };
 
 export const looking = createStore<Looking>()(
   // Without a store it holds for this page.
@@ -34,14 +36,20 @@ export const looking = createStore<Looking>()(
 );
 
 /** What was kept, as far as it can still be meant. */
-export function withinReason({ sheet, zoom, lane, thick, onion }: Partial<Looking>): Partial<Looking> {
+export function withinReason({ sheet, zoom, lane, thick, onion, snap }: Partial<Looking>): Partial<Looking> {
   return {
     ...(sheet === 'upright' && { sheet }),
     ...(typeof zoom === 'number' && zoom >= FEWEST_FRAMES && { zoom }),
     ...(lane !== undefined && Object.hasOwn(LANE_HEIGHTS, lane) && { lane }),
     ...(thick === 'feet' && { thick }),
     ...(onion === true && { onion }),
+    ...(snap === true && { snap }),
   };
+}
+
+/** The frame where a mouth starts: where it is meant, or the nearest place of the hold it is on. @example onGrid(5, 2) // 6 */
+export function onGrid(frame: number, holdFrames: number): number {
+  return Math.round(frame / holdFrames) * holdFrames;
 }
 
 /** A row of the bar sheet never shows fewer frames. */

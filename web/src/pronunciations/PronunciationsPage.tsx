@@ -16,6 +16,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api/http.js';
 import { useProductions } from '../api/queries.js';
 import { AlonePage } from '../ui/AlonePage.js';
+import { saveText } from '../ui/saveText.js';
 import { Button } from '../ui/Button.js';
 import { TopBar } from '../ui/Frame.js';
 import { Round } from '../ui/Round.js';
@@ -106,12 +107,7 @@ export function PronunciationsPage(): ReactElement {
     keep.mutate([...entries.filter((entry) => !words.has(entry.word)), ...read]);
     toast.success(`${read.length} ${read.length === 1 ? 'word' : 'words'} brought in from ${file.name}.`);
   };
-  const takeOut = (): void => {
-    const url = URL.createObjectURL(new Blob([writePronunciations(entries)], { type: 'text/plain;charset=utf-8' }));
-    const link = Object.assign(document.createElement('a'), { href: url, download: 'pronunciations.txt' });
-    link.click();
-    URL.revokeObjectURL(url);
-  };
+  const takeOut = (): void => saveText('pronunciations.txt', writePronunciations(entries));
   return (
     <div className="flex h-full min-h-0 flex-col">
       <TopBar>

@@ -1,6 +1,7 @@
 /** Every key of the page. */
 import type { ReactElement } from 'react';
 import type { KeyList } from '../commands/command.js';
+import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 
 export const CHART_KEYS: KeyList = [
@@ -39,9 +40,11 @@ interface KeysDialogProps {
   readonly open: boolean;
   readonly onClose: () => void;
   readonly keys: KeyList;
+  /** Opens what changes them, where they can be changed. */
+  readonly onChange?: () => void;
 }
 
-export function KeysDialog({ open, onClose, keys }: KeysDialogProps): ReactElement {
+export function KeysDialog({ open, onClose, keys, onChange }: KeysDialogProps): ReactElement {
   return (
     <Modal
       open={open}
@@ -50,6 +53,11 @@ export function KeysDialog({ open, onClose, keys }: KeysDialogProps): ReactEleme
       description="The left hand puts mouths, the right hand does the rest. Keys go by their place on the keyboard."
       wide="page"
     >
+      {onChange && (
+        <Button className="mt-3" onClick={onChange}>
+          Keys of your own…
+        </Button>
+      )}
       <div className="mt-5 columns-3 gap-8">
         {keys.map(([title, entries]) => (
           <section key={title} className="mb-5">

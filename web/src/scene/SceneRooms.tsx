@@ -14,6 +14,7 @@ import { Outlet, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
+import { openChosen } from '../key/chosen.js';
 import { openShownScene } from '../history/shownScene.js';
 import { readPalette } from '../barSheet/palette.js';
 import { sheetGatherer } from '../barSheet/sheetData.js';
@@ -190,6 +191,7 @@ function ChartConflict({ session }: { session: DocumentSession<ChartDocument> })
 
 export function SceneRooms({ view, charts: chartViews, productions, session, chartSessions }: Loaded & Sessions): ReactElement {
   const [shown] = useState(() => openShownScene(session));
+  const [chosen] = useState(openChosen);
   const { settings, clips } = useStore(
     shown.store,
     useShallow(({ document }) => ({ settings: document.settings, clips: document.clips })),
@@ -202,8 +204,21 @@ export function SceneRooms({ view, charts: chartViews, productions, session, cha
   const [shownTrack, showTrack] = useState<string>();
   const { id: sceneId, productionId } = view;
   const open = useMemo<OpenScene>(
-    () => ({ sceneId, productionId, session, shown, chartSessions, chartViews, characters, player, playhead, showTrack, readAgain }),
-    [sceneId, productionId, session, shown, chartSessions, chartViews, characters, player, playhead, readAgain],
+    () => ({
+      sceneId,
+      productionId,
+      session,
+      shown,
+      chartSessions,
+      chartViews,
+      characters,
+      player,
+      playhead,
+      chosen,
+      showTrack,
+      readAgain,
+    }),
+    [sceneId, productionId, session, shown, chartSessions, chartViews, characters, player, playhead, chosen, readAgain],
   );
   const hearing = useMemo<Hearing>(() => ({ facts, heardOf }), [facts, heardOf]);
   const track = useStore(shown.store, ({ document: { tracks } }) => tracks.find((candidate) => candidate.id === shownTrack) ?? tracks[0]);

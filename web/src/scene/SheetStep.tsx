@@ -13,6 +13,7 @@ import type { SheetView } from '../barSheet/plan.js';
 import { Transport } from './Transport.js';
 import { CommandMenu } from '../commands/CommandMenu.js';
 import { keyListOf, keyMapOf, type Command } from '../commands/command.js';
+import { ownKeys, withOwnKeys } from '../commands/ownKeys.js';
 import { Announced } from '../ui/Announced.js';
 import { useKeys } from '../ui/useKeys.js';
 import { ReadingStrip } from './ReadingStrip.js';
@@ -23,6 +24,7 @@ const openCommandList = () => import('../commands/CommandList.js');
 const CommandList = lazy(async () => ({ default: (await openCommandList()).CommandList }));
 const HistoryPanel = lazy(async () => ({ default: (await import('../history/HistoryPanel.js')).HistoryPanel }));
 const UprightSheet = lazy(async () => ({ default: (await import('../upright/UprightSheet.js')).UprightSheet }));
+const OwnKeysDialog = lazy(async () => ({ default: (await import('../commands/OwnKeysDialog.js')).OwnKeysDialog }));
 const KeysDialog = lazy(async () => ({ default: (await import('./KeysDialog.js')).KeysDialog }));
 
 interface SheetStepProps {
@@ -54,7 +56,7 @@ const UNDER_THE_HAND = [
 ] as const;
 
 export function SheetStep({ view, label, aside, easel, heading, hints, commands = NONE, holds, chosenClip }: SheetStepProps): ReactElement {
-  const { playhead, shown: scene } = useOpenScene();
+  const { playhead, chosen, shown: scene } = useOpenScene();
   const isBack = useStore(scene.store, ({ backAt }) => backAt !== null);
   const document = useSceneDocument();
   const { data, sprites, palette } = useSheet();
@@ -67,8 +69,10 @@ export function SheetStep({ view, label, aside, easel, heading, hints, commands 
   const look = useLookCommands({ hasMouths, shown: framesInSight });
   const [helping, setHelping] = useState(false);
   const [choosing, setChoosing] = useState(false);
+  const [rekeying, setRekeying] = useState(false);
   const [isTold, tellHistory] = useState(false);
-  const all: readonly Command[] = [
+  const { keys: ownKeysNow } = useStore(ownKeys);
+  const plain: readonly Command[] = [
     ...transport.commands,
     ...commands,
     ...time,
@@ -82,11 +86,20 @@ export function SheetStep({ view, label, aside, easel, heading, hints, commands 
       run: () => tellHistory((before) => !before),
     },
     { id: 'keys', title: 'All keys', group: 'Look', keys: ['?'], also: 'help shortcuts', run: () => setHelping(true) },
+    {
+      id: 'own-keys',
+      title: 'Keys of your own',
+      group: 'Look',
+      keys: [],
+      also: 'shortcuts change customise remap',
+      run: () => setRekeying(true),
+    },
     { id: 'commands', title: 'Find a command', group: 'Look', keys: ['Ctrl+KeyK'], also: 'search menu', run: () => setChoosing(true) },
   ];
-  const shown = { scene: document, data, sprites, palette, playhead, holds };
+  const all = withOwnKeys(plain, ownKeysNow);
+  const shown = { scene: document, data, sprites, palette, playhead, chosen, holds };
   // What is typed while a dialog comes is meant for it.
-  useKeys(choosing || helping ? NO_KEYS : keyMapOf(all));
+  useKeys(choosing || helping || rekeying ? NO_KEYS : keyMapOf(all));
   useEffect(() => {
     // Here before it is asked for, so that its first letter is not lost.
     const timer = setTimeout(() => void openCommandList(), 1500);
@@ -151,10 +164,23 @@ export function SheetStep({ view, label, aside, easel, heading, hints, commands 
           <CommandList commands={all} onClose={() => setChoosing(false)} />
         </Suspense>
       )}
+      {rekeying && (
+        <Suspense>
+          <OwnKeysDialog commands={all} onClose={() => setRekeying(false)} />
+        </Suspense>
+      )}
       <Announced />
       {helping && (
         <Suspense>
-          <KeysDialog open onClose={() => setHelping(false)} keys={keyListOf(all)} />
+          <KeysDialog
+            open
+            onClose={() => setHelping(false)}
+            keys={keyListOf(all)}
+            onChange={() => {
+              setHelping(false);
+              setRekeying(true);
+            }}
+          />
         </Suspense>
       )}
     </>

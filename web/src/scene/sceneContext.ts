@@ -19,6 +19,7 @@ import {
 } from '@zest-jaw/core';
 import { type Context, createContext, useContext } from 'react';
 import { useStore } from 'zustand';
+import type { ChosenStore } from '../key/chosen.js';
 import type { ShownScene } from '../history/shownScene.js';
 import type { Palette } from '../barSheet/palette.js';
 import type { SheetData } from '../barSheet/sheetData.js';
@@ -42,6 +43,8 @@ export interface OpenScene {
   readonly characters: readonly CharacterView[];
   readonly player: Player;
   readonly playhead: Playhead;
+  /** Mouths chosen one by one. */
+  readonly chosen: ChosenStore;
   /** Shows another track: that of another speaker. */
   readonly showTrack: (trackId: string) => void;
   /** Saves, then reads the clip again, or parts of it. */

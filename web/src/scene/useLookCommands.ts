@@ -17,7 +17,7 @@ export interface LookOptions {
 
 export function useLookCommands({ shown, hasMouths }: LookOptions): readonly Command[] {
   const { lengthFrames } = useSceneDocument(sceneSettings);
-  const { sheet, lane, isEaselLarge } = useStore(looking);
+  const { sheet, lane, snap, isEaselLarge } = useStore(looking);
   const group: CommandGroup = 'Look';
   const change = (next: Partial<Looking>) => (): void => {
     looking.setState(next);
@@ -77,6 +77,14 @@ export function useLookCommands({ shown, hasMouths }: LookOptions): readonly Com
             closed: isUpright ? undefined : 'on the exposure sheet',
             run: () => looking.setState(({ thick }) => ({ thick: thick === 'feet' ? 'seconds' : 'feet' })),
           },
+          {
+            id: 'snap',
+            title: snap ? 'Mouths start on any frame' : 'Mouths start on the grid of the hold',
+            group: 'Put mouths',
+            keys: ['Alt+KeyG'],
+            also: 'snap grid free twos',
+            run: change({ snap: !snap }),
+          } satisfies Command,
           {
             id: 'onion',
             title: 'Mouths before and after seen through, on the easel',

@@ -3,6 +3,7 @@ import { exposuresOfTrack, framesPerSecond, maybeExposureAt, sceneSettings } fro
 import { useCallback, useEffect } from 'react';
 import { phraseAt } from '../barSheet/phraseAt.js';
 import type { Span } from '@zest-jaw/core';
+import { chooseNone } from '../key/chosen.js';
 import type { Command, CommandGroup } from '../commands/command.js';
 import { useOpenScene, useSceneDocument, useSheet, useSpeaker } from './sceneContext.js';
 
@@ -13,7 +14,7 @@ export interface TransportCommands {
 }
 
 export function useTransportCommands(): TransportCommands {
-  const { playhead, session } = useOpenScene();
+  const { playhead, session, chosen } = useOpenScene();
   const document = useSceneDocument();
   const { track } = useSpeaker();
   const { data } = useSheet();
@@ -82,7 +83,10 @@ export function useTransportCommands(): TransportCommands {
         if (mouth) playhead.select({ from: mouth.from, to: mouth.to });
       }),
       at('select-all', 'Select all frames', 'Choose frames', ['Ctrl+KeyA'], () => playhead.select({ from: 0, to: lengthFrames })),
-      at('select-none', 'Select none', 'Choose frames', ['Escape'], () => playhead.select(null)),
+      at('select-none', 'Select none', 'Choose frames', ['Escape'], () => {
+        playhead.select(null);
+        chooseNone(chosen);
+      }),
       at('undo', 'Undo', 'Whole scene', ['Ctrl+KeyZ'], () => void session.undo(), 'back'),
       at('redo', 'Redo', 'Whole scene', ['Ctrl+Shift+KeyZ', 'Ctrl+KeyY'], () => void session.redo(), 'again'),
     ],

@@ -8,17 +8,20 @@ interface ModalProps {
   readonly title: string;
   readonly description?: string;
   readonly onClose: () => void;
+  /** Escape closes it, unless this is in the way. */
+  readonly onEscape?: (event: KeyboardEvent) => void;
   readonly children: ReactNode;
   /** For more than a few words: wider, or as wide as a page of keys. */
   readonly wide?: boolean | 'page';
 }
 
-export function Modal({ open, title, description, onClose, children, wide = false }: ModalProps): ReactElement {
+export function Modal({ open, title, description, onClose, onEscape, children, wide = false }: ModalProps): ReactElement {
   return (
     <Dialog.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#14182480]" />
         <Dialog.Content
+          onEscapeKeyDown={(event) => onEscape?.(event)}
           onCloseAutoFocus={(event) => {
             event.preventDefault();
             giveFocusBack();

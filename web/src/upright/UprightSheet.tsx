@@ -85,7 +85,33 @@ function PlayheadLine({
   );
 }
 
-function SelectedRows({ plan, playhead }: { plan: UprightPlan; playhead: Playhead }): ReactElement | null {
+function ChosenRows({ plan, data, chosen }: Pick<UprightSheetProps, 'data' | 'chosen'> & { plan: UprightPlan }): ReactElement {
+  const { ids } = useStore(chosen);
+  const { x, width } = columnNamed(plan, 'mouth');
+  return (
+    <>
+      {(ids.size === 0 ? [] : data.exposures.filter(({ id }) => ids.has(id))).map(({ id, from, to }) => (
+        <div
+          key={id}
+          data-testid="chosen"
+          className="pointer-events-none absolute rounded-md border-[3px] border-double border-ink bg-zest/20"
+          style={{ left: x, width, top: from * plan.rowHeight + 1, height: (to - from) * plan.rowHeight }}
+        />
+      ))}
+    </>
+  );
+}
+
+function SelectedRows({
+  plan,
+  playhead,
+  chosen,
+}: {
+  plan: UprightPlan;
+  playhead: Playhead;
+  chosen: UprightSheetProps['chosen'];
+}): ReactElement | null {
+  const said = useStore(chosen, (state) => state.said);
   const selection = useStore(playhead.store, (state) => state.selection);
   if (!selection) return null;
   const { from, to } = selection;
@@ -94,11 +120,17 @@ function SelectedRows({ plan, playhead }: { plan: UprightPlan; playhead: Playhea
       data-testid="selection"
       className="pointer-events-none absolute inset-x-0 border-y border-ink bg-ink/10"
       style={{ top: from * plan.rowHeight, height: (to - from) * plan.rowHeight }}
-    />
+    >
+      {said !== undefined && (
+        <span data-testid="drag-said" className="absolute bottom-0 right-2 rounded-md bg-ink px-2 text-[13px] font-semibold text-on-ink">
+          {said}
+        </span>
+      )}
+    </div>
   );
 }
 
-export function UprightSheet({ scene, data, sprites, palette, playhead, holds, name }: UprightSheetProps): ReactElement {
+export function UprightSheet({ scene, data, sprites, palette, playhead, chosen, holds, name }: UprightSheetProps): ReactElement {
   const scroller = useRef<HTMLDivElement>(null);
   const [{ width, height }, measured] = useElementSize<HTMLDivElement>();
   const { lengthFrames, firstFrame } = sceneSettings(scene);
@@ -167,7 +199,8 @@ export function UprightSheet({ scene, data, sprites, palette, playhead, holds, n
             )
           );
         })}
-        <SelectedRows plan={plan} playhead={playhead} />
+        <SelectedRows plan={plan} playhead={playhead} chosen={chosen} />
+        <ChosenRows plan={plan} data={data} chosen={chosen} />
         <PlayheadLine plan={plan} playhead={playhead} firstFrame={firstFrame} onMoved={inSight} />
       </div>
       <HiddenGrid
