@@ -371,6 +371,16 @@ export {
   stepDrawing,
 } from './sheet/laneEdits.js';
 export { deleteChosen, exchangeChosen, inkChosen, type ChosenMouths } from './sheet/chosenMouths.js';
+export {
+  layPlayed,
+  meantAt,
+  playedMouths,
+  reactionTo,
+  type KeyPress,
+  type PlayedMouth,
+  type PlayInRules,
+  type Reaction,
+} from './sheet/playIn.js';
 export { patchBetween } from './document/between.js';
 export { sittingsOf, type Sitting, type ToldStep } from './scene/sittings.js';
 export { insertTime, removeTime } from './scene/sceneTime.js';

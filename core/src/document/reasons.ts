@@ -4,6 +4,7 @@
  */
 export const REASONS = {
   'exposure.put': 'a mouth that was put',
+  'exposure.play': 'mouths that were played in',
   'exposure.ink': 'mouths that were inked',
   'exposure.pencil': 'mouths taken back to pencil',
   'exposure.start': 'the edge between two mouths',

@@ -94,7 +94,7 @@ const RowsOfSystem = memo(function RowsOfSystem({ data, current }: { data: Sheet
             data-to={exposure.to}
             data-drawing={exposure.drawing}
             data-inked={exposure.inked}
-          >{`${exposure.label}, ${frames(exposure)}${feelOf(exposure)}, ${exposure.inked ? 'ink' : exposure.isProposed ? 'proposed' : 'pencil'}`}</span>
+          >{`${exposure.label}, ${frames(exposure)}${feelOf(exposure)}, ${exposure.inked ? 'ink' : exposure.isPlayed ? 'played in' : exposure.isProposed ? 'proposed' : 'pencil'}`}</span>
         ))}
       </div>
       {data.others.map((other) => (

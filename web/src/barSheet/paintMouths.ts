@@ -26,9 +26,11 @@ function paintCell(brush: Brush, mouth: PlacedMouth<SheetExposure>, row: Row): v
     return;
   }
   context.fillStyle = exposure.isProposed ? palette.zestSoft : exposure.inked ? palette.ground : palette.sheet;
-  context.strokeStyle = exposure.inked ? palette.ink : palette.graphite;
-  context.lineWidth = exposure.inked ? 1.8 : 1;
-  context.setLineDash(exposure.inked ? [] : [3, 3]);
+  // What was played in has a blue of its own.
+  const isSolid = exposure.inked || exposure.isPlayed === true;
+  context.strokeStyle = exposure.isPlayed ? palette.hiss : exposure.inked ? palette.ink : palette.graphite;
+  context.lineWidth = isSolid ? 1.8 : 1;
+  context.setLineDash(isSolid ? [] : [3, 3]);
   box(context, x + 1, row.y + 1, width - 2, row.height - 2, 7);
   context.fill();
   context.stroke();

@@ -74,6 +74,8 @@ export interface SheetExposure extends Exposure {
   readonly colour: string;
   /** What would be there were the rules at hand taken. */
   readonly isProposed?: boolean;
+  /** Played in, and not taken yet. */
+  readonly isPlayed?: boolean;
 }
 
 /** The lane of another speaker. */

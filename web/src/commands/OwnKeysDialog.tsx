@@ -81,7 +81,7 @@ export function OwnKeysDialog({ commands, onClose }: OwnKeysDialogProps): ReactE
           <input
             className="field min-w-0 flex-1"
             placeholder="Find a command …"
-            aria-label="Find a command"
+            aria-label="Look for one"
             value={looked}
             onChange={(event) => setLooked(event.target.value)}
           />

@@ -10,9 +10,13 @@ import {
   sceneSettings,
   type HeardFrames,
 } from '@zest-jaw/core';
+import { KeyboardMusic } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import type { Command } from '../commands/command.js';
+import { PlayInBar } from '../playIn/PlayInBar.js';
+import { isPlayingIn, usePlayIn, type PlayIn } from '../playIn/usePlayIn.js';
+import { withPlayed } from '../playIn/withPlayed.js';
 import { Readout } from '../scene/Readout.js';
 import { SheetContext, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { SheetStep } from '../scene/SheetStep.js';
@@ -20,6 +24,7 @@ import { newId } from '../session/documentSession.js';
 import { TryBar } from '../trying/TryBar.js';
 import { useChartProposal, useHeard, useProposal, type Proposal } from '../trying/useProposal.js';
 import { Hint } from '../ui/Hint.js';
+import { Round } from '../ui/Round.js';
 import { ADVANCE_NAMES, ADVANCES, afterKeycap } from './afterKeycap.js';
 import { AfterKeycap } from './AfterKeycap.js';
 import { EaselAtPlayhead } from './EaselAtPlayhead.js';
@@ -33,6 +38,7 @@ import { useMouthCommands } from './useMouthCommands.js';
 import { useMouthEdits } from './useMouthEdits.js';
 import { useEdgeHolds, useFirstOf, useOtherLanes } from './useMouthHolds.js';
 import { useRangeHolds } from './useRangeHolds.js';
+import { useScrubPut } from './useScrubPut.js';
 import { useSelectionHolds } from './useSelectionHolds.js';
 import { ViewSwitch } from './ViewSwitch.js';
 
@@ -61,12 +67,16 @@ export function KeyStep(): ReactElement {
     return { floorDb: floorDb ?? own.floorDb, peakDb: peakDb ?? own.peakDb, from, to };
   }, [source, heard, floorDb, peakDb, proposal.span]);
   const grid = useGrid();
+  const playIn = usePlayIn();
+  const { mouths: played } = playIn;
+  const { chart, chartId } = useSpeaker();
   const data = useMemo(
     () =>
-      !crib && !range && grid === 1
+      !crib && !range && grid === 1 && played.length === 0
         ? proposal.data
         : {
             ...proposal.data,
+            ...(played.length > 0 && { exposures: withPlayed(proposal.data.exposures, played, { chartId, chart, track: track.id }) }),
             ...(grid > 1 && { grid }),
             ...(crib && {
               crib,
@@ -77,24 +87,31 @@ export function KeyStep(): ReactElement {
             }),
             ...(range && { range, showsLoudness: true }),
           },
-    [proposal.data, crib, range, grid],
+    [proposal.data, crib, range, grid, played, chartId, chart, track.id],
   );
   const shown = useMemo(() => (data === sheet.data ? sheet : { ...sheet, data }), [sheet, data]);
   return (
     <SheetContext.Provider value={shown}>
-      <KeySheet proposal={{ ...proposal, data }} heard={heard} cribbing={cribbing} onCrib={() => setCribbing((before) => !before)} />
+      <KeySheet
+        proposal={{ ...proposal, data }}
+        playIn={playIn}
+        heard={heard}
+        cribbing={cribbing}
+        onCrib={() => setCribbing((before) => !before)}
+      />
     </SheetContext.Provider>
   );
 }
 
 interface KeySheetProps {
   readonly proposal: Proposal;
+  readonly playIn: PlayIn;
   readonly heard: HeardFrames | undefined;
   readonly cribbing: boolean;
   readonly onCrib: () => void;
 }
 
-function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactElement {
+function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps): ReactElement {
   const document = useSceneDocument();
   const { track, chart, charts } = useSpeaker();
   const keying = useKeyAgain(heard);
@@ -122,7 +139,20 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
     });
   };
   const own = useMouthCommands();
+  const scrubPut = useScrubPut(edits.put);
+  /** A keycap plays its mouth in, or puts it. */
+  const put = (drawing: string, event?: KeyboardEvent): void => {
+    if (!playIn.press(drawing, event)) scrubPut(drawing, event);
+  };
   const commands: readonly Command[] = [
+    {
+      id: 'play-in',
+      title: playIn.isArmed ? 'No longer play mouths in' : 'Play mouths in: keycaps lay them while it plays',
+      group: 'Put mouths',
+      keys: ['Digit5'],
+      also: 'record live perform tap arm',
+      run: () => playIn.arm(!playIn.isArmed),
+    },
     ...[...chart.drawings]
       .sort((a, b) => a.place - b.place)
       .map((drawing): Command => ({
@@ -131,7 +161,7 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
         group: 'Put mouths',
         keys: drawing.keycap ? [`Key${drawing.keycap}`] : [],
         also: drawing.tags.join(' '),
-        run: () => edits.put(drawing.id),
+        run: (event) => put(drawing.id, event),
       })),
     {
       id: 'starts-here',
@@ -212,10 +242,15 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
         label="Bar sheet"
         holds={holds}
         commands={commands}
+        transport={
+          <Round label="Play mouths in (5)" pressed={playIn.isArmed} onClick={() => playIn.arm(!playIn.isArmed)}>
+            <KeyboardMusic size={17} />
+          </Round>
+        }
         easel={<EaselAtPlayhead size="large" flipped={flipped} />}
         aside={
           <>
-            <EaselAtPlayhead size={below === 'tray' ? 'usual' : 'small'} flipped={flipped} />
+            <EaselAtPlayhead size={below === 'tray' && !isPlayingIn(playIn) ? 'usual' : 'small'} flipped={flipped} />
             {below !== 'feel' && proposal.changes > 0 && (
               <TryBar proposal={proposal} className="shrink-0 rounded-[10px] bg-zest-soft px-3 py-1.5" />
             )}
@@ -241,11 +276,12 @@ function KeySheet({ proposal, heard, cribbing, onCrib }: KeySheetProps): ReactEl
             {below === 'tray' && (
               <>
                 <Readout />
+                {isPlayingIn(playIn) && <PlayInBar playIn={playIn} />}
                 <div className="flex shrink-0 flex-wrap items-center justify-between gap-x-2">
                   <ViewSwitch />
                   <AfterKeycap />
                 </div>
-                <Tray onPut={edits.put} />
+                <Tray onPut={put} />
               </>
             )}
           </>

@@ -34,6 +34,8 @@ interface SheetStepProps {
   readonly aside: ReactNode;
   /** What has the page, where the easel is large and the sheet a strip; a step without mouths has none. */
   readonly easel?: ReactElement;
+  /** Beside the buttons of playing. */
+  readonly transport?: ReactNode;
   /** Above the sheet, on its paper. */
   readonly heading: ReactNode;
   readonly hints: ReactNode;
@@ -55,7 +57,18 @@ const UNDER_THE_HAND = [
   ['insert-frames', 'remove-frames', 'insert-time', 'remove-time'],
 ] as const;
 
-export function SheetStep({ view, label, aside, easel, heading, hints, commands = NONE, holds, chosenClip }: SheetStepProps): ReactElement {
+export function SheetStep({
+  view,
+  label,
+  aside,
+  easel,
+  transport: playing,
+  heading,
+  hints,
+  commands = NONE,
+  holds,
+  chosenClip,
+}: SheetStepProps): ReactElement {
   const { playhead, chosen, shown: scene } = useOpenScene();
   const isBack = useStore(scene.store, ({ backAt }) => backAt !== null);
   const document = useSceneDocument();
@@ -156,6 +169,7 @@ export function SheetStep({ view, label, aside, easel, heading, hints, commands 
         onLoop={transport.loopHere}
         onHelp={() => setHelping(true)}
         onHistory={() => tellHistory((before) => !before)}
+        playing={playing}
         look={<LookMenu commands={look} hasMouths={hasMouths} />}
         hints={hints}
       />

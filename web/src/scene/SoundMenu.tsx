@@ -1,10 +1,13 @@
 /** How it sounds here: frames heard at a step, the gap of a loop, and the delay of the headphones with its clap test. */
+import { isRefusal, reactionTo, type Reaction, type Refusal } from '@zest-jaw/core';
+import { clsx } from 'clsx';
 import { Headphones } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useEffect, useRef, useState, type ReactElement } from 'react';
 import { useStore } from 'zustand';
 import { changeSoundSettings, SOUND_LIMITS, soundSettings } from '../sound/soundSettings.js';
 import { openClapTest, type ClapTest } from '../sound/clapTest.js';
+import { CLAPS, openTapTest, type TapTest } from '../sound/tapTest.js';
 import { Slider } from '../ui/Slider.js';
 
 /** Two hands that meet when the clap is heard; the slider brings the two together. */
@@ -35,8 +38,56 @@ function Clap(): ReactElement {
   );
 }
 
+/** Twelve claps to tap to: how late this hand is. */
+function Tap(): ReactElement {
+  const [heard, setHeard] = useState<number>();
+  const [result, setResult] = useState<Reaction | Refusal>();
+  const test = useRef<TapTest | undefined>(undefined);
+  useEffect(() => () => test.current?.stop(), []);
+  const start = (): void => {
+    setResult(undefined);
+    setHeard(0);
+    test.current = openTapTest(setHeard, (claps, taps) => {
+      test.current = undefined;
+      setHeard(undefined);
+      const found = reactionTo(claps, taps);
+      setResult(found);
+      if (!isRefusal(found))
+        changeSoundSettings({ reactionMs: Math.round(Math.min(SOUND_LIMITS.reactionMs, Math.max(0, found.medianMs))) });
+    });
+  };
+  const isTesting = heard !== undefined;
+  return (
+    <div className="flex flex-col gap-1">
+      <button
+        type="button"
+        onPointerDown={(event) => test.current?.tap(event.timeStamp)}
+        onKeyDown={(event) => {
+          if (!test.current || event.repeat) return;
+          event.preventDefault();
+          test.current.tap(event.timeStamp);
+        }}
+        onClick={() => !isTesting && start()}
+        className={clsx(
+          'rounded-full border px-3 py-0.5 font-semibold',
+          isTesting ? 'border-zest bg-zest-soft' : 'border-rule bg-lift hover:border-graphite',
+        )}
+      >
+        {isTesting ? `Tap here, or any key, at each clap: ${heard} of ${CLAPS}` : 'Tap test, twelve claps'}
+      </button>
+      {result && (
+        <p role="status" className="leading-snug text-ink-soft">
+          {isRefusal(result)
+            ? result.refusal
+            : `${Math.round(result.medianMs)} ms late in the middle, half of the taps within ${Math.round(result.spreadMs)} ms of that; ${result.answered} of ${CLAPS} claps answered.`}
+        </p>
+      )}
+    </div>
+  );
+}
+
 export function SoundMenu(): ReactElement {
-  const { outputDelayMs, scrubFrames, loopGapSeconds, returnsAfterPlay } = useStore(soundSettings);
+  const { outputDelayMs, reactionMs, scrubFrames, loopGapSeconds, returnsAfterPlay } = useStore(soundSettings);
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -93,6 +144,18 @@ export function SoundMenu(): ReactElement {
             Wireless headphones are late. Start the claps and move the delay until the hands meet when you hear them.
           </p>
           <Clap />
+          <div className="mt-3 border-t border-rule pt-3">
+            <Slider
+              label="Hand, ms late"
+              value={reactionMs}
+              least={0}
+              most={SOUND_LIMITS.reactionMs}
+              step={5}
+              onChange={(late) => changeSoundSettings({ reactionMs: late })}
+            />
+            <p className="mb-2 mt-1 leading-snug text-ink-soft">Taken off what is played in by keycaps while it plays.</p>
+            <Tap />
+          </div>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

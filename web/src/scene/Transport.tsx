@@ -15,12 +15,14 @@ interface TransportProps {
   readonly onLoop: () => void;
   readonly onHelp: () => void;
   readonly onHistory: () => void;
+  /** Beside the buttons of playing. */
+  readonly playing?: ReactNode;
   /** How the step is looked at. */
   readonly look: ReactNode;
   readonly hints?: ReactNode;
 }
 
-export function Transport({ onLoop, onHelp, onHistory, look, hints }: TransportProps): ReactElement {
+export function Transport({ onLoop, onHelp, onHistory, playing: beside, look, hints }: TransportProps): ReactElement {
   const { playhead, session } = useOpenScene();
   const { playing, loop, slowness } = useStore(playhead.store);
   const step = (by: number): void => playhead.scrubTo(playhead.store.getState().frame + by);
@@ -50,6 +52,7 @@ export function Transport({ onLoop, onHelp, onHistory, look, hints }: TransportP
       <Round label="Loop the phrase, or what is selected (L)" pressed={loop !== null} onClick={onLoop}>
         <Repeat size={17} />
       </Round>
+      {beside}
       <span className="mx-2 h-6 border-l border-rule" />
       <div className="flex rounded-full border border-rule bg-lift p-[2px]" role="radiogroup" aria-label="Speed" onKeyDown={moveByArrows}>
         {SLOWNESSES.map((option, index) => (

@@ -20,7 +20,7 @@ export function handsAt(seconds: number, delaySeconds: number): number {
   return Math.max(0, 1 - away / CLOSING);
 }
 
-function clapBuffer(context: AudioContext): AudioBuffer {
+export function clapBuffer(context: AudioContext): AudioBuffer {
   const buffer = context.createBuffer(1, Math.round(context.sampleRate * 0.06), context.sampleRate);
   const samples = buffer.getChannelData(0);
   let state = 22_222;

@@ -87,6 +87,28 @@ describe('the player', () => {
     expect(player.maybeFrameHeard()).toBeUndefined();
   });
 
+  it('says what was heard at a time of the page’s clock, with the fraction of the frame and the round', () => {
+    const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
+    player.play({ fromFrame: 0, toFrame: 24, loop: true });
+    const start = device.started[0]!.when;
+    device.currentTime = start + 0.75;
+    const now = performance.now();
+    const soon = jest.spyOn(performance, 'now').mockReturnValue(now);
+    expect(player.maybeHeardWhen(now)!.position).toBeCloseTo(18, 2);
+    // An event is as old as it is, however late the page gets round to it.
+    expect(player.maybeHeardWhen(now - 250)!.position).toBeCloseTo(12, 2);
+    device.currentTime = start + 1.25;
+    expect(player.maybeHeardWhen(now)).toMatchObject({ round: 1 });
+    // The device's own account is finer than its clock, and is believed as far as it may be right.
+    Object.assign(device, { getOutputTimestamp: () => ({ contextTime: start + 1.27, performanceTime: now }) });
+    expect(player.maybeHeardWhen(now)!.position).toBeCloseTo(0.27 * 24, 2);
+    Object.assign(device, { getOutputTimestamp: () => ({ contextTime: start + 9, performanceTime: now }) });
+    expect(player.maybeHeardWhen(now)!.position).toBeCloseTo(0.25 * 24, 2);
+    player.stop();
+    expect(player.maybeHeardWhen(now)).toBeUndefined();
+    soon.mockRestore();
+  });
+
   it('takes the way to the loudspeaker off', () => {
     const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     device.outputLatency = 0.1;

@@ -3,7 +3,7 @@
  * frame heard, whatever the screen manages to paint. One `AudioContext` at 48 000 Hz for
  * the whole page.
  */
-import { frameAtSample, SAMPLE_RATE, sampleAtFrame, type FrameRate } from '@zest-jaw/core';
+import { frameAtSample, framePositionOfSample, SAMPLE_RATE, sampleAtFrame, type FrameRate } from '@zest-jaw/core';
 import { mixOf, type PlacedSound } from './mix.js';
 import { goingOn, heardAt, lengthOfRound, soundsFrom, startOf, type Rounds } from './rounds.js';
 import { soundSettings } from './soundSettings.js';
@@ -30,6 +30,11 @@ export interface PlayRange {
   readonly slowness?: number;
 }
 
+export interface HeardWhen {
+  readonly round: number;
+  readonly position: number;
+}
+
 export interface Player {
   /** Opens the sound device and waits for the recordings; must first be called from a key press or a click. */
   wake(): Promise<void>;
@@ -44,6 +49,11 @@ export interface Player {
   isPlaying(): boolean;
   /** The frame being heard now; undefined when nothing plays or the range is over. */
   maybeFrameHeard(): number | undefined;
+  /**
+   * What was heard at a time of the page's clock, such as that of an event: how often the range had begun before, and
+   * the scene frame with its fraction. Undefined when nothing plays.
+   */
+  maybeHeardWhen(performanceMs: number): HeardWhen | undefined;
   /** Lets a frame be heard, and as many after it as asked for. */
   scrub(frame: number, frames?: number): void;
   /** Plays on unheard, for recording in a quiet room. */
@@ -67,6 +77,9 @@ const AHEAD = 2.5;
 const LOOK_EVERY_MS = 100;
 /** The sound a slow piece is made of, in seconds; the first one is short so that it is heard at once. */
 const SLOW_PIECE = { first: 0.15, others: 0.5 };
+
+/** The device's own account of what leaves it may differ from the clock by so much; more is a mistake of the device, in seconds. */
+const TRUSTED_WITHIN = 0.05;
 
 /** What is playing: what sounds when, and how much of it has been laid. */
 interface Playing {
@@ -240,6 +253,15 @@ export function openPlayer(openSlow?: OpenSlow): Player {
   /** Seconds until what the context plays now leaves the loudspeaker. */
   const latency = (): number => (device().outputLatency || device().baseLatency || 0) + soundSettings.getState().outputDelayMs / 1000;
 
+  /** What left the loudspeaker at a time of the page's clock, on the device's clock, in seconds. */
+  const leftAt = (performanceMs: number): number => {
+    const byClock = device().currentTime - latency() + (performanceMs - performance.now()) / 1000;
+    // The clock moves in steps as long as the device's buffer; its account of its output does not.
+    const { contextTime = 0, performanceTime = 0 } = device().getOutputTimestamp?.() ?? {};
+    const byOutput = contextTime + (performanceMs - performanceTime) / 1000 - soundSettings.getState().outputDelayMs / 1000;
+    return performanceTime > 0 && Math.abs(byOutput - byClock) < TRUSTED_WITHIN ? byOutput : byClock;
+  };
+
   return {
     wake: async () => {
       if (device().state !== 'running') await device().resume();
@@ -293,6 +315,15 @@ export function openPlayer(openSlow?: OpenSlow): Player {
       if (heard.kind === 'before') return frameAtSample(frameRate, rounds.firstSample);
       if (heard.kind === 'sound') return frameAtSample(frameRate, heard.sample);
       return heard.kind === 'gap' ? Math.max(range.fromFrame, range.toFrame - 1) : undefined;
+    },
+    maybeHeardWhen: (performanceMs) => {
+      const rounds = playing?.rounds;
+      if (!rounds) return undefined;
+      const position = (sample: number): number => framePositionOfSample(frameRate, sample);
+      const heard = heardAt(rounds, Math.floor(leftAt(performanceMs) * SAMPLE_RATE));
+      if (heard.kind === 'before') return { round: 0, position: position(rounds.firstSample) };
+      if (heard.kind === 'sound') return { round: heard.round, position: position(heard.sample) };
+      return { round: heard.kind === 'gap' ? heard.round : 0, position: position(rounds.to) };
     },
     bufferOf,
     scrub: (frame, frames = 1) => {

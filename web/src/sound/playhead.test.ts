@@ -23,6 +23,7 @@ class StandInPlayer implements Player {
   frameSeconds = (): number => 0.002;
   device = (): AudioContext => ({}) as AudioContext;
   maybeHeardSince = (): undefined => undefined;
+  maybeHeardWhen = (): undefined => undefined;
   close = (): void => undefined;
 }
 

@@ -39,6 +39,8 @@ export interface Playhead {
   /** Held: goes on in a direction at its own pace until it is let go. Backwards it sounds step by step. */
   hold(direction: 1 | -1): void;
   letGo(): void;
+  /** The frames that are being played, or were last. */
+  played(): Span;
   /** Stays where it is, should it be about to go back: something is done at the frame before the eye. */
   stay(): void;
   /** Picks frames out; null picks none. What lies outside the scene is left out. */
@@ -176,6 +178,7 @@ export function openPlayhead(player: Player): Playhead {
       else stepBack();
     },
     letGo,
+    played: () => ({ from: startedFrom, to: playsTo }),
     stay: () => clearTimeout(returning),
     select: (range) => {
       anchor = undefined;

@@ -5,6 +5,8 @@ import { keep, maybeKept } from '../ui/browserStore.js';
 export interface SoundSettings {
   /** Time from the sound leaving this computer to its being heard, in milliseconds: wireless headphones take their time. */
   readonly outputDelayMs: number;
+  /** How late this hand presses what it hears, in milliseconds: found by the tap test. */
+  readonly reactionMs: number;
   /** Frames heard at a step. */
   readonly scrubFrames: number;
   /** Silence between two rounds of a loop, in seconds. */
@@ -15,10 +17,17 @@ export interface SoundSettings {
   readonly showsLoudness: boolean;
 }
 
-export const SOUND_LIMITS = { outputDelayMs: 600, scrubFrames: 4, loopGapSeconds: 2 } as const;
+export const SOUND_LIMITS = { outputDelayMs: 600, reactionMs: 500, scrubFrames: 4, loopGapSeconds: 2 } as const;
 
 const KEY = 'zest-sound';
-const PLAIN: SoundSettings = { outputDelayMs: 0, scrubFrames: 1, loopGapSeconds: 0, returnsAfterPlay: true, showsLoudness: false };
+const PLAIN: SoundSettings = {
+  outputDelayMs: 0,
+  reactionMs: 0,
+  scrubFrames: 1,
+  loopGapSeconds: 0,
+  returnsAfterPlay: true,
+  showsLoudness: false,
+};
 
 function kept(): SoundSettings {
   try {
@@ -27,6 +36,7 @@ function kept(): SoundSettings {
       typeof value === 'number' && value >= least && value <= most ? value : plain;
     return {
       outputDelayMs: number(read.outputDelayMs, SOUND_LIMITS.outputDelayMs, PLAIN.outputDelayMs),
+      reactionMs: number(read.reactionMs, SOUND_LIMITS.reactionMs, PLAIN.reactionMs),
       scrubFrames: number(read.scrubFrames, SOUND_LIMITS.scrubFrames, PLAIN.scrubFrames, 1),
       loopGapSeconds: number(read.loopGapSeconds, SOUND_LIMITS.loopGapSeconds, PLAIN.loopGapSeconds),
       returnsAfterPlay: read.returnsAfterPlay !== false,

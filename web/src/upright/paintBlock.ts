@@ -119,12 +119,12 @@ function paintExposure(brush: UprightBrush, exposure: SheetExposure, column: Col
   if (!seen) return;
   const { rowHeight } = plan;
   const [top, height] = [y(brush, seen.from), (seen.to - seen.from) * rowHeight];
-  const ink = exposure.inked ? palette.ink : palette.graphite;
+  const ink = exposure.isPlayed ? palette.hiss : exposure.inked ? palette.ink : palette.graphite;
   const { x, width } = column;
   context.fillStyle = exposure.isProposed ? palette.zestSoft : exposure.inked ? palette.ground : palette.sheet;
   box(context, x, top + 1.5, width, height - 2, 5);
   context.fill();
-  context.setLineDash(exposure.inked ? [] : [3, 3]);
+  context.setLineDash(exposure.inked || exposure.isPlayed ? [] : [3, 3]);
   context.strokeStyle = ink;
   context.lineWidth = exposure.inked ? 1.6 : 1;
   context.stroke();
