@@ -381,6 +381,16 @@ export {
   type PlayInRules,
   type Reaction,
 } from './sheet/playIn.js';
+export {
+  addOneOff,
+  changeOneOff,
+  chartsWithOneOffs,
+  chartWithOneOffs,
+  MOST_ONE_OFFS,
+  moveIntoChart,
+  removeOneOff,
+  type NewOneOff,
+} from './scene/oneOffs.js';
 export { patchBetween } from './document/between.js';
 export { sittingsOf, type Sitting, type ToldStep } from './scene/sittings.js';
 export { insertTime, removeTime } from './scene/sceneTime.js';

@@ -127,7 +127,9 @@ describe('changing a scene', () => {
     expect(after.revision).toBe(revision + 1);
     expect(after.document).toEqual(JSON.parse(JSON.stringify(applyPatch(SCENE_KIND, document, patch))));
     const { body } = await app.agent().get(`/api/scenes/${id}/patches?since=${revision}`).expect(200);
-    expect(body).toEqual([{ revision: revision + 1, patch: JSON.parse(JSON.stringify(patch)) as unknown, at: expect.any(String) as unknown }]);
+    expect(body).toEqual([
+      { revision: revision + 1, patch: JSON.parse(JSON.stringify(patch)) as unknown, at: expect.any(String) as unknown },
+    ]);
   });
 
   it('answers 409 to a stale base, with the patches since, and changes nothing', async () => {

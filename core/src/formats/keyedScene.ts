@@ -15,6 +15,7 @@ export function sceneOfKeyed(
     phonemes: [],
     tracks: [{ id: track, kind: 'mouth', characterId: 'character', chartId: 'chart', order: 0, rules: DEFAULT_RULES }],
     views: [],
+    oneOffs: [],
     marks: [],
     exposures: keyed.exposures.map(({ from, to, drawing }, index) => ({
       id: `e${index}`,

@@ -8,6 +8,7 @@ import { maybePhoneme } from '../phonetics/phonemes.js';
 import { isFrameRate } from '../time/frameRate.js';
 import { MAX_MARK_LETTERS } from './earMarks.js';
 import { GAIN_LIMITS } from './clipPlace.js';
+import { chartsWithOneOffs, checkOneOffs } from './oneOffs.js';
 import { SCENE_KIND, sceneSettings, type Clip, type SceneDocument } from './sceneDocument.js';
 import { chartStretches } from './trackCharts.js';
 
@@ -135,6 +136,9 @@ function checkMarks(scene: SceneDocument): string[] {
 export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>): string[] {
   const settings = checkSettings(scene);
   if (settings.length > 0) return settings;
+  const oneOffs = checkOneOffs(scene, charts);
+  if (oneOffs.length > 0) return oneOffs;
+  const seen = chartsWithOneOffs(scene, charts);
   const tracks = scene.tracks.flatMap((track) => [
     ...(charts.has(track.chartId) ? [] : [`Track ${track.id} uses the chart ${track.chartId}, which is not there.`]),
     ...checkRules(track.rules),
@@ -146,6 +150,6 @@ export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, Cha
     ...checkMarks(scene),
     ...scene.clips.flatMap(checkClip),
     ...checkReadingTables(scene),
-    ...checkExposures(scene, charts),
+    ...checkExposures(scene, seen),
   ];
 }

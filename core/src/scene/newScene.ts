@@ -25,6 +25,7 @@ export function newScene({ title, frameRate, firstFrame, chartId, chart, rules, 
     phonemes: [],
     tracks: [{ id: 'mouth1', kind: 'mouth', characterId: clip.characterId, chartId, order: 0, rules }],
     views: [],
+    oneOffs: [],
     marks: [],
     exposures: [{ id: 'rest0', track: 'mouth1', from: 0, to: lengthFrames, drawing: restDrawing(chart).id, inked: false, plays: [] }],
   };

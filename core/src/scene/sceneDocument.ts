@@ -3,6 +3,7 @@
  * in integer frames counted from 0 (the scene's first frame *number* is only how they are
  * shown); readings are in integer samples at 48 000 Hz from their recording's start.
  */
+import type { Drawing } from '../chart/chart.js';
 import type { Span } from '../time/span.js';
 import type { DocumentKind } from '../document/documentKind.js';
 import type { RuledPhrase } from '../keying/keyingJob.js';
@@ -114,6 +115,15 @@ export interface Exposure {
   readonly plays: readonly string[];
 }
 
+/** A mouth drawn for some frames of this scene, and kept in no chart. */
+export interface OneOff {
+  /** That of its drawing. */
+  readonly id: string;
+  /** The chart it was made on: where that is in force it can be shown. */
+  readonly chartId: string;
+  readonly drawing: Drawing;
+}
+
 export interface SceneDocument {
   readonly settings: readonly SceneSettings[];
   readonly clips: readonly Clip[];
@@ -122,6 +132,7 @@ export interface SceneDocument {
   readonly tracks: readonly Track[];
   readonly views: readonly TrackView[];
   readonly marks: readonly EarMark[];
+  readonly oneOffs: readonly OneOff[];
   readonly exposures: readonly Exposure[];
 }
 
@@ -135,6 +146,7 @@ export const SCENE_KIND: DocumentKind<SceneDocument> = {
   tracks: { compare: (a, b) => a.order - b.order },
   views: { compare: (a, b) => compareText(a.track, b.track) || a.from - b.from },
   marks: { compare: (a, b) => compareText(a.characterId, b.characterId) || a.frame - b.frame },
+  oneOffs: { compare: (a, b) => compareText(a.chartId, b.chartId) || a.drawing.number - b.drawing.number },
   exposures: {
     compare: (a, b) => compareText(a.track, b.track) || a.from - b.from,
     span: {

@@ -138,7 +138,7 @@ class LookShape {
   @Maybe() @Nested(() => PointShape) cross?: PointShape;
 }
 
-class DrawingShape extends LookShape {
+export class DrawingShape extends LookShape {
   @Id() id!: string;
   @Whole(0, MOST_NUMBER) number!: number;
   @Whole(0, 100_000) place!: number;

@@ -10,6 +10,7 @@ import {
   SAMPLE_RATE,
   type SceneDocument,
 } from '@zest-jaw/core';
+import { DrawingShape } from './chartShape.js';
 import { Amount, Flag, Hash, Id, Ids, ListOf, Maybe, Nested, OneOf, OrNull, Text, Whole } from './fields.js';
 
 const MOST_SAMPLES = CLIP_LIMITS.maxMinutes * 60 * SAMPLE_RATE;
@@ -128,6 +129,12 @@ class ExposureShape {
   @Ids(20_000) plays!: string[];
 }
 
+class OneOffShape {
+  @Id() id!: string;
+  @Id() chartId!: string;
+  @Nested(() => DrawingShape) drawing!: DrawingShape;
+}
+
 export const SCENE_SHAPES: Readonly<Record<keyof SceneDocument, new () => object>> = {
   settings: SettingsShape,
   clips: ClipShape,
@@ -136,5 +143,6 @@ export const SCENE_SHAPES: Readonly<Record<keyof SceneDocument, new () => object
   tracks: TrackShape,
   views: ViewShape,
   marks: MarkShape,
+  oneOffs: OneOffShape,
   exposures: ExposureShape,
 };

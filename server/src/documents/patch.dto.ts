@@ -14,7 +14,7 @@ export class PatchOpDto {
   op!: 'put' | 'shift';
 
   @ApiProperty()
-  @Matches(/^[a-z]{1,30}$/)
+  @Matches(/^[a-zA-Z]{1,30}$/)
   table!: string;
 
   @ApiPropertyOptional()

@@ -1,6 +1,15 @@
 /** Scenes as documents with revisions. */
 import { Injectable } from '@nestjs/common';
-import { chartIdsOfScene, checkScene, SCENE_KIND, sceneSettings, type ChartDocument, type Patch, type SceneDocument } from '@zest-jaw/core';
+import {
+  chartIdsOfScene,
+  chartsWithOneOffs,
+  checkScene,
+  SCENE_KIND,
+  sceneSettings,
+  type ChartDocument,
+  type Patch,
+  type SceneDocument,
+} from '@zest-jaw/core';
 import { Applied, DocumentStore } from '../documents/document.store.js';
 import { cannotUse } from '../guard/problem.js';
 import { refreshCard } from './sceneCard.js';
@@ -15,10 +24,10 @@ export class SceneStore extends DocumentStore<SceneDocument, Scene> {
   protected readonly revisions = Revision;
   protected readonly owner = 'scene';
 
-  /** The charts of a document, by id. */
-  async chartsOf(document: SceneDocument): Promise<Map<string, ChartDocument>> {
+  /** The charts of a document, by id, as it sees them: with its one-offs. */
+  async chartsOf(document: SceneDocument): Promise<ReadonlyMap<string, ChartDocument>> {
     const charts = await this.em.find(Chart, { id: { $in: [...chartIdsOfScene(document)] } });
-    return new Map(charts.map((chart) => [chart.id, chart.document]));
+    return chartsWithOneOffs(document, new Map(charts.map((chart) => [chart.id, chart.document])));
   }
 
   async check(document: SceneDocument): Promise<void> {

@@ -217,6 +217,15 @@ export class Migration20261203Cards extends Migration {
   }
 }
 
+/** Scenes have mouths of their own. */
+export class Migration20261204OneOffs extends Migration {
+  override up(): void {
+    this.addSql(
+      "update `scene` set `document` = json_set(`document`, '$.oneOffs', json('[]')) where json_type(`document`, '$.oneOffs') is null;",
+    );
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -228,4 +237,5 @@ export const MIGRATIONS = [
   { name: '20261129-feels', class: Migration20261129Feels },
   { name: '20261201-places', class: Migration20261201Places },
   { name: '20261203-cards', class: Migration20261203Cards },
+  { name: '20261204-one-offs', class: Migration20261204OneOffs },
 ];

@@ -51,11 +51,15 @@ export function useChartState(of: {
   readonly characterId: string;
   readonly characterName: string;
   readonly session: DocumentSession<ChartDocument>;
+  /** The drawing that is on the desk first; the first of the tray without it. */
+  readonly first?: string;
+  /** The drawing laid under it from the start; without it there is none. */
+  readonly under?: string | undefined;
 }): OpenChart {
-  const { chartId, characterId, characterName, session } = of;
+  const { chartId, characterId, characterName, session, first, under: laid } = of;
   const chart = useStore(session.store, (state) => state.document);
-  const [chosen, setChosen] = useState<{ id: string | undefined; lookIndex: number }>({ id: undefined, lookIndex: 0 });
-  const [onionSkin, setOnionSkin] = useState<{ id: string | undefined; shown: boolean }>({ id: undefined, shown: false });
+  const [chosen, setChosen] = useState<{ id: string | undefined; lookIndex: number }>({ id: first, lookIndex: 0 });
+  const [onionSkin, setOnionSkin] = useState<{ id: string | undefined; shown: boolean }>({ id: laid, shown: laid !== undefined });
   const [wantedTool, setTool] = useState<Tool>('shape');
   return useMemo(() => {
     const drawing = (chosen.id && maybeDrawing(chart, chosen.id)) || chart.drawings[0]!;

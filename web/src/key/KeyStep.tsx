@@ -6,6 +6,7 @@ import {
   fullRules,
   inkedShare,
   isRefusal,
+  maybeExposureAt,
   rangeOfLoudness,
   sceneSettings,
   type HeardFrames,
@@ -18,7 +19,8 @@ import { PlayInBar } from '../playIn/PlayInBar.js';
 import { isPlayingIn, usePlayIn, type PlayIn } from '../playIn/usePlayIn.js';
 import { withPlayed } from '../playIn/withPlayed.js';
 import { Readout } from '../scene/Readout.js';
-import { SheetContext, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
+import { makeOneOff } from '../oneOffs/makeOneOff.js';
+import { SheetContext, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { newId } from '../session/documentSession.js';
 import { TryBar } from '../trying/TryBar.js';
@@ -44,6 +46,7 @@ import { ViewSwitch } from './ViewSwitch.js';
 
 // Fetched when they are first opened: a scene shows its mouths without them.
 const FeelPanel = lazy(async () => ({ default: (await import('./FeelPanel.js')).FeelPanel }));
+const OneOffsDialog = lazy(async () => ({ default: (await import('../oneOffs/OneOffsDialog.js')).OneOffsDialog }));
 const NotShownDialog = lazy(async () => ({ default: (await import('./NotShownDialog.js')).NotShownDialog }));
 const WhyPanel = lazy(async () => ({ default: (await import('./WhyPanel.js')).WhyPanel }));
 
@@ -113,7 +116,8 @@ interface KeySheetProps {
 
 function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps): ReactElement {
   const document = useSceneDocument();
-  const { track, chart, charts } = useSpeaker();
+  const { session, playhead } = useOpenScene();
+  const { track, chart, charts, chartId, chartSession } = useSpeaker();
   const keying = useKeyAgain(heard);
   const edits = useMouthEdits(keying.keyAgain);
   const [below, setBelow] = useState<Below>('tray');
@@ -144,7 +148,27 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
   const put = (drawing: string, event?: KeyboardEvent): void => {
     if (!playIn.press(drawing, event)) scrubPut(drawing, event);
   };
+  const [drawn, setDrawn] = useState<string>();
+  /** A mouth for these frames only; where one is seen already, that one on the desk. */
+  const openOneOff = (): void => {
+    playhead.stay();
+    const { frame, selection } = playhead.store.getState();
+    const there = maybeExposureAt(exposuresOfTrack(session.store.getState().document, track.id), frame)?.drawing;
+    const isOne = there !== undefined && document.oneOffs.some(({ id }) => id === there);
+    const plain = chartSession.store.getState().document;
+    setDrawn(
+      isOne && !selection ? there : makeOneOff(session, { track: track.id, chartId, chart: plain, drawing: there, frame, selection }),
+    );
+  };
   const commands: readonly Command[] = [
+    {
+      id: 'one-off',
+      title: 'A mouth for these frames only, drawn on the desk',
+      group: 'Put mouths',
+      keys: ['Alt+KeyO'],
+      also: 'one-off special draw single bite whistle shout',
+      run: openOneOff,
+    },
     {
       id: 'play-in',
       title: playIn.isArmed ? 'No longer play mouths in' : 'Play mouths in: keycaps lay them while it plays',
@@ -237,6 +261,11 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
           <NotShownDialog reasons={keying.notShown} onClose={keying.putAway} />
         </Suspense>
       )}
+      {drawn !== undefined && (
+        <Suspense>
+          <OneOffsDialog first={drawn} onPut={edits.put} onClose={() => setDrawn(undefined)} />
+        </Suspense>
+      )}
       <SheetStep
         view={cribbing ? 'crib' : 'key'}
         label="Bar sheet"
@@ -281,7 +310,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
                   <ViewSwitch />
                   <AfterKeycap />
                 </div>
-                <Tray onPut={put} />
+                <Tray onPut={put} onOneOff={openOneOff} />
               </>
             )}
           </>

@@ -1,5 +1,6 @@
 /** The tray: every mouth of the chart with its keycap, in the left hand's rows. */
 import { clsx } from 'clsx';
+import { Plus } from 'lucide-react';
 import { memo, type ReactElement } from 'react';
 import type { ChartDocument, Drawing } from '@zest-jaw/core';
 import { colourOfDrawing } from '../barSheet/sheetData.js';
@@ -42,7 +43,13 @@ const MouthKey = memo(function MouthKey({ chart, drawing, colour, isCurrent, onP
   );
 });
 
-export function Tray({ onPut }: { onPut: (drawing: string) => void }): ReactElement {
+interface TrayProps {
+  readonly onPut: (drawing: string) => void;
+  /** Makes a mouth for the frames at the playhead only. */
+  readonly onOneOff: () => void;
+}
+
+export function Tray({ onPut, onOneOff }: TrayProps): ReactElement {
   const { chart } = useSpeaker();
   const current = useDrawingAtPlayhead();
   return (
@@ -61,6 +68,16 @@ export function Tray({ onPut }: { onPut: (drawing: string) => void }): ReactElem
           onPut={onPut}
         />
       ))}
+      <button
+        type="button"
+        onClick={onOneOff}
+        title="A mouth for these frames only (Alt+O)"
+        aria-label="A mouth for these frames only"
+        className="flex min-h-[72px] flex-col items-center justify-center gap-1 rounded-[10px] border border-dashed border-graphite text-[12px] font-semibold text-ink-soft hover:border-ink hover:text-ink"
+      >
+        <Plus size={18} aria-hidden />
+        One-off
+      </button>
     </div>
   );
 }

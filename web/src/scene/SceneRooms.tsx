@@ -4,6 +4,7 @@ import {
   chartStretchAt,
   type ChartDocument,
   chartSettings,
+  chartsWithOneOffs,
   type ChartView,
   DEFAULT_SOUND_GROUPS,
   sceneSettings,
@@ -95,7 +96,9 @@ function useSpeakerShown(
   { shown, chartSessions, chartViews, characters, playhead }: OpenScene,
   track: Track | undefined,
 ): Speaker | undefined {
-  const allCharts = useOfCharts(chartSessions, documentOf);
+  const own = useOfCharts(chartSessions, documentOf);
+  const oneOffs = useStore(shown.store, ({ document }) => document.oneOffs);
+  const allCharts = useMemo(() => chartsWithOneOffs({ oneOffs }, own), [oneOffs, own]);
   const charts = useChartsOf(track ? [track.characterId] : [], allCharts, chartViews);
   const inForce = useStore(
     shown.store,
