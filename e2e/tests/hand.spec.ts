@@ -129,3 +129,110 @@ test('mouths start on the grid of the hold when they are to, and anywhere when n
   await saved(page);
   expect((await laneOf(app)).find(({ drawing, inked, from }) => drawing === 'ring' && inked && from < 12)?.from).toBe(9);
 });
+
+test('the menu under the right button is that of what is pressed: a mouth, a word, the ruler; and opens by its key', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, SCENE);
+  const at = await laneAt(page);
+  const sheet = page.getByTestId('bar-sheet');
+  const box = (await page.locator('canvas[data-system="0"]').boundingBox())!;
+  const menu = page.getByRole('menu');
+  await page.mouse.click(at(20).x, at(20).y, { button: 'right' });
+  await expect(menu.getByRole('menuitem', { name: /^Split the mouth/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.mouse.click(at(20).x, box.y + 30, { button: 'right' });
+  await menu.getByRole('menuitem', { name: /^Select the word/ }).click();
+  await expect(page.getByTestId('selection')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.mouse.click(at(20).x, box.y + 8, { button: 'right' });
+  await menu.getByRole('menuitem', { name: /^As many frames a row as suit/ }).click();
+  await expect(sheet).toHaveAttribute('data-zoom', 'fits');
+  await page.keyboard.press('Shift+F10');
+  await expect(menu.getByRole('menuitem', { name: /^Split the mouth/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(menu).toBeHidden();
+  // In Listen it is that of the clip.
+  await page.getByRole('link', { name: 'Listen' }).click();
+  await expect(sheet).toHaveAttribute('data-waves', '1');
+  const [left, perFrame, clipsY] = await Promise.all(
+    ['left', 'per-frame', 'clips-y'].map(async (name) => Number(await sheet.getAttribute(`data-${name}`))),
+  );
+  await sheet.click({ button: 'right', position: { x: left! + 20 * perFrame!, y: clipsY! + 8 } });
+  await menu.getByRole('menuitem', { name: 'Mute the recording' }).click();
+  await saved(page);
+  const muted = (await (await fetch(app.url(`/api/scenes/${SCENE}`))).json()) as SceneView;
+  expect(muted.document.clips[0]!.muted).toBe(true);
+});
+
+test('a phrase is copied to its twin, lined up by its first word, in four actions', async ({ page, app }) => {
+  await openDemo(page, app, SCENE);
+  const before = await laneOf(app);
+  const at = await laneAt(page);
+  const { document } = (await (await fetch(app.url(`/api/scenes/${SCENE}`))).json()) as SceneView;
+  const starts = document.words.map(({ fromSample, text }) => ({ text, frame: Math.round(fromSample / 2000) }));
+  const first = starts.find(({ text }) => text === 'Please')!.frame;
+  const twin = starts.find(({ text }) => text === 'Mrs')!.frame;
+  await page.mouse.click(at(first + 1).x, at(0).y);
+  let actions = 0;
+  for (const key of ['n', 'Control+c']) {
+    await page.keyboard.press(key);
+    actions += 1;
+  }
+  await page.mouse.click(at(twin + 1).x, at(0).y);
+  actions += 1;
+  await page.keyboard.press('Control+Alt+v');
+  actions += 1;
+  expect(actions).toBeLessThanOrEqual(4);
+  await saved(page);
+  const after = await laneOf(app);
+  const seen = (lane: readonly Exposure[], frame: number): string | undefined =>
+    lane.find(({ from, to }) => from <= frame && frame < to)?.drawing;
+  for (let frame = -2; frame < 50; frame++) expect(seen(after, twin + frame)).toBe(seen(before, first + frame));
+  expect(seen(after, first + 10)).toBe(seen(before, first + 10));
+});
+
+test('across a turn of the head edits keep to their chart, and what is copied there becomes what plays the same', async ({ page, app }) => {
+  const made = await fetch(app.url('/api/charts'), {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ name: 'Bramble, side', characterId: 'bramble', size: 6, style: 'pen' }),
+  });
+  const { id } = (await made.json()) as { id: string };
+  await openDemo(page, app, SCENE);
+  for (let second = 0; second < 4; second++) await page.keyboard.press('Control+ArrowRight');
+  await page.getByRole('group', { name: 'Chart from the playhead on' }).getByRole('button', { name: 'side' }).click();
+  await saved(page);
+  const six = new Set(
+    ((await (await fetch(app.url(`/api/charts/${id}`))).json()) as { document: { drawings: { id: string }[] } }).document.drawings.map(
+      (drawing) => drawing.id,
+    ),
+  );
+  // A selection over the turn is refused in a sentence.
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Period');
+  await expect(page.getByText(/where the head turns to another chart/)).toBeVisible();
+  // Copied from before the turn and pasted after it, each mouth is one of the six, or told as missing.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Home');
+  for (let frame = 0; frame < 8; frame++) await page.keyboard.press('ArrowRight');
+  for (let frame = 0; frame < 20; frame++) await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Control+c');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('End');
+  await page.keyboard.press('Control+ArrowLeft');
+  await page.keyboard.press('Control+ArrowLeft');
+  await page.keyboard.press('Control+v');
+  await saved(page);
+  const pasted = (await laneOf(app)).filter(({ from, inked }) => from >= 122 && inked);
+  expect(pasted.length).toBeGreaterThan(2);
+  for (const { drawing } of pasted) expect(six.has(drawing)).toBe(true);
+  // Pushing a mouth before the turn moves nothing after it.
+  const after = (await laneOf(app)).filter(({ from }) => from >= 96);
+  await page.keyboard.press('Home');
+  for (let frame = 0; frame < 8; frame++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+Equal');
+  await saved(page);
+  expect((await laneOf(app)).filter(({ from }) => from >= 96)).toEqual(after);
+});

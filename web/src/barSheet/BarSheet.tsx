@@ -23,6 +23,7 @@ import {
   SYSTEM_GAP,
   systemOfFrame,
   type BarSheetPlan,
+  type Hit,
   type SheetView,
   type SystemPlan,
 } from './plan.js';
@@ -40,6 +41,8 @@ export interface BarSheetProps {
   readonly playhead: Playhead;
   readonly chosen: ChosenStore;
   readonly holds?: Holds | undefined;
+  /** The right button points at something. */
+  readonly onPoint?: ((hit: Hit) => void) | undefined;
   readonly chosenClip?: string | undefined;
 }
 
@@ -202,7 +205,18 @@ function ChosenMarks({ plan, data, playhead, chosen }: ChosenMarksProps): ReactE
   );
 }
 
-export function BarSheet({ scene, data, view, sprites, palette, playhead, chosen, holds, chosenClip }: BarSheetProps): ReactElement {
+export function BarSheet({
+  scene,
+  data,
+  view,
+  sprites,
+  palette,
+  playhead,
+  chosen,
+  holds,
+  onPoint,
+  chosenClip,
+}: BarSheetProps): ReactElement {
   const scroller = useRef<HTMLDivElement>(null);
   const [{ width, height }, measured] = useElementSize<HTMLDivElement>();
   const { zoom, lane } = useStore(looking);
@@ -242,7 +256,7 @@ export function BarSheet({ scene, data, view, sprites, palette, playhead, chosen
   useZoom(scroller, plan, playhead);
   const [isHeld, setHeld] = useState(false);
   if (isHeld !== (kept !== undefined)) keep(isHeld ? plan : undefined);
-  const { cursor, ...pointer } = useSheetPointer({ playhead, holds, hitAt: (x, y) => hitTest(plan, x, y), onHeld: setHeld });
+  const { cursor, ...pointer } = useSheetPointer({ playhead, holds, hitAt: (x, y) => hitTest(plan, x, y), onHeld: setHeld, onPoint });
 
   return (
     <div

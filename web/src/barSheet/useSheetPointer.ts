@@ -23,8 +23,6 @@ export interface Holds {
   takeHold(hit: Hit, press: Press): Hold | undefined;
   /** The pointer's shape over it. */
   cursor(hit: Hit): string | undefined;
-  /** The right button points at it. */
-  point?(hit: Hit): void;
 }
 
 /** Frames picked out by dragging with Shift, from the frame pressed. */
@@ -55,9 +53,11 @@ interface SheetPointerOptions {
   readonly hitAt: (x: number, y: number) => Hit | undefined;
   /** Told when something is taken hold of, and when it is let go. */
   readonly onHeld: (isHeld: boolean) => void;
+  /** The right button points at something. */
+  readonly onPoint?: ((hit: Hit) => void) | undefined;
 }
 
-export function useSheetPointer({ playhead, holds, hitAt, onHeld }: SheetPointerOptions): SheetPointer {
+export function useSheetPointer({ playhead, holds, hitAt, onHeld, onPoint }: SheetPointerOptions): SheetPointer {
   const held = useRef<Hold | undefined>(undefined);
   const [cursor, setCursor] = useState<string>();
   const hitOf = (event: MouseEvent<HTMLDivElement>): Hit | undefined => {
@@ -120,7 +120,7 @@ export function useSheetPointer({ playhead, holds, hitAt, onHeld }: SheetPointer
     onContextMenu: (event) => {
       const hit = hitOf(event);
       if (!hit) return;
-      holds?.point?.(hit);
+      onPoint?.(hit);
       const { selection } = playhead.store.getState();
       if (selection && hit.frame >= selection.from && hit.frame < selection.to) return;
       playhead.select(null);

@@ -16,12 +16,13 @@ import {
   spanInWords,
   type CopiedMouths,
   type Drawing,
+  type Span,
 } from '@zest-jaw/core';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import type { Command } from '../commands/command.js';
-import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
+import { useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { announce } from '../ui/Announced.js';
 import { useGrid } from './useGrid.js';
@@ -29,14 +30,21 @@ import { chooseNone, toggleChosen } from './chosen.js';
 import { count } from '../ui/count.js';
 import { LANE_EDITS, remove, type Hand, type LaneEdit } from './laneEdits.js';
 
+interface Clipboard {
+  readonly copied: CopiedMouths | undefined;
+  /** Frames from the first of what was copied to the start of the first word in it; undefined without a word. */
+  readonly lead: number | undefined;
+}
+
 /** What was copied last: kept from scene to scene, as long as the page is open. */
-const clipboard = createStore<{ readonly copied: CopiedMouths | undefined }>(() => ({ copied: undefined }));
+const clipboard = createStore<Clipboard>(() => ({ copied: undefined, lead: undefined }));
 
 export function useMouthCommands(): readonly Command[] {
   const { session, playhead, chosen } = useOpenScene();
   const { track, chart, chartId, charts } = useSpeaker();
   const hasCopied = useStore(clipboard, ({ copied }) => copied !== undefined);
   const hasSelection = useStore(playhead.store, ({ selection }) => selection !== null);
+  const { data } = useSheet();
   const grid = useGrid();
   const on = { chartId, chart };
 
@@ -101,9 +109,28 @@ export function useMouthCommands(): readonly Command[] {
       toast.message(copied.refusal);
       return false;
     }
-    clipboard.setState({ copied });
+    const word = data.words.find(({ from, to }) => Math.round(from) >= span.from && to > span.from && from < span.to);
+    clipboard.setState({ copied, lead: word && Math.round(word.from) - span.from });
     announce(`Copied ${copied.mouths.length === 1 ? 'a mouth' : `${copied.mouths.length} mouths`}.`);
     return true;
+  };
+  /** Where what was copied is laid for its first word to lie over the one at the playhead, or the next. */
+  const linedUp = (): Span | undefined => {
+    const { lead } = clipboard.getState();
+    const { frame } = playhead.store.getState();
+    const word = data.words.find(({ to }) => to > frame);
+    const at = word && lead !== undefined ? Math.round(word.from) - lead : undefined;
+    return at === undefined || at < 0 ? undefined : { from: at, to: at + 1 };
+  };
+  const pasteLinedUp = (): void => {
+    const at = linedUp();
+    if (!at) {
+      toast.message('No word begins in what was copied, or there is none here to line it up with. Paste it where it should start.');
+      return;
+    }
+    playhead.select(null);
+    playhead.moveTo(at.from);
+    paste(false)();
   };
   const paste = (pushing: boolean) => (): void => {
     const { copied } = clipboard.getState();
@@ -182,6 +209,15 @@ export function useMouthCommands(): readonly Command[] {
       also: 'repeat fill',
       ...needsCopy,
       run: paste(false),
+    },
+    {
+      id: 'paste-lined-up',
+      title: 'Paste, lined up by its first word with the word here',
+      group: 'Change mouths',
+      keys: ['Ctrl+Alt+KeyV'],
+      also: 'align twin repetition phrase',
+      ...needsCopy,
+      run: pasteLinedUp,
     },
     {
       id: 'paste-pushing',

@@ -103,7 +103,6 @@ export function useFirstOf(...kinds: readonly (Holds | undefined)[]): Holds {
     return {
       cursor: (hit) => first((holds) => holds.cursor(hit)),
       takeHold: (hit, press) => first((holds) => holds.takeHold(hit, press)),
-      point: (hit) => all.current.forEach((holds) => holds?.point?.(hit)),
     };
   }, []);
 }

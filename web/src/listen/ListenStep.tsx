@@ -16,6 +16,7 @@ import { Pills } from '../ui/Pills.js';
 import { ClipsPanel } from './ClipsPanel.js';
 import { partOfClip } from './partOfClip.js';
 import { SpeechMenu } from './SpeechMenu.js';
+import { useClipCommands } from './useClipCommands.js';
 import { useListenHolds } from './useListenHolds.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { EarMarksPanel } from './EarMarksPanel.js';
@@ -222,10 +223,12 @@ export function ListenStep(): ReactElement {
     [session, showTrack],
   );
   const holds = useListenHolds(choose);
+  const clipCommands = useClipCommands(clip);
   return (
     <SheetStep
       view="listen"
       commands={[
+        ...clipCommands,
         {
           id: 'mark',
           title: 'Write down what you hear',

@@ -88,7 +88,7 @@ export function OneOffsDialog({ first, onPut, onClose }: OneOffsDialogProps): Re
     >
       <div className="mt-3 grid grid-cols-[220px_minmax(0,1fr)] gap-4" onKeyDown={onKeyDown}>
         <div className="flex min-h-0 flex-col gap-2">
-          <ul className="flex max-h-[46vh] flex-col gap-1.5 overflow-y-auto" aria-label="One-offs">
+          <ul className="flex max-h-[46vh] flex-col gap-1.5 overflow-y-auto p-0.5" aria-label="One-offs">
             {own.map(({ id, drawing }) => (
               <li key={id}>
                 <button

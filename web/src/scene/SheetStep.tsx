@@ -5,6 +5,8 @@ import { useStore } from 'zustand';
 import { BarSheet } from '../barSheet/BarSheet.js';
 import { framesInSight } from '../barSheet/useZoom.js';
 import { looking } from '../looking/looking.js';
+import type { Hit, RowName } from '../barSheet/plan.js';
+import { openMenuAtPlayhead, partsFor } from './underTheHand.js';
 import { LookMenu } from './LookMenu.js';
 import { useLookCommands } from './useLookCommands.js';
 import { useTimeCommands } from './useTimeCommands.js';
@@ -48,14 +50,6 @@ interface SheetStepProps {
 
 const NONE: readonly Command[] = [];
 const NO_KEYS = {};
-/** What is done to frames that are pointed at. */
-const UNDER_THE_HAND = [
-  ['ink', 'pencil'],
-  ['hold-longer', 'hold-shorter', 'hold-longer-pushing', 'hold-shorter-pushing'],
-  ['split', 'join-before', 'join-after', 'delete', 'delete-to-rest'],
-  ['copy', 'cut', 'paste', 'paste-pushing'],
-  ['insert-frames', 'remove-frames', 'insert-time', 'remove-time'],
-] as const;
 
 export function SheetStep({
   view,
@@ -82,6 +76,7 @@ export function SheetStep({
   const look = useLookCommands({ hasMouths, shown: framesInSight });
   const [helping, setHelping] = useState(false);
   const [choosing, setChoosing] = useState(false);
+  const [pointed, setPointed] = useState<RowName>();
   const [rekeying, setRekeying] = useState(false);
   const [isTold, tellHistory] = useState(false);
   const { keys: ownKeysNow } = useStore(ownKeys);
@@ -107,10 +102,18 @@ export function SheetStep({
       also: 'shortcuts change customise remap',
       run: () => setRekeying(true),
     },
+    {
+      id: 'menu',
+      title: 'What can be done here: the menu at the playhead',
+      group: 'Look',
+      keys: ['ContextMenu', 'Shift+F10'],
+      also: 'context right button',
+      run: () => openMenuAtPlayhead(hasMouths ? 'mouth' : 'words', setPointed),
+    },
     { id: 'commands', title: 'Find a command', group: 'Look', keys: ['Ctrl+KeyK'], also: 'search menu', run: () => setChoosing(true) },
   ];
   const all = withOwnKeys(plain, ownKeysNow);
-  const shown = { scene: document, data, sprites, palette, playhead, chosen, holds };
+  const shown = { scene: document, data, sprites, palette, playhead, chosen, holds, onPoint: ({ row }: Hit) => setPointed(row) };
   // What is typed while a dialog comes is meant for it.
   useKeys(choosing || helping || rekeying ? NO_KEYS : keyMapOf(all));
   useEffect(() => {
@@ -145,7 +148,7 @@ export function SheetStep({
               {!isStrip && (
                 <div className="mb-2 flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1.5 max-[1120px]:gap-x-2">{heading}</div>
               )}
-              <CommandMenu commands={all} parts={UNDER_THE_HAND}>
+              <CommandMenu commands={all} parts={partsFor(pointed)}>
                 <div className="flex min-h-0 flex-1 flex-col">
                   {hasMouths && !isStrip && sheet === 'upright' ? (
                     <Suspense>

@@ -49,6 +49,16 @@ export function useTransportCommands(): TransportCommands {
     return selection ?? phraseAt(data.words, now, framesPerSecond(frameRate), lengthFrames);
   }, [data.words, playhead, frameRate, lengthFrames]);
   const loopHere = useCallback(() => playhead.toggleLoop(stretchHere()), [playhead, stretchHere]);
+  /** The frames of the word at the playhead, or else of the one after it. */
+  const wordHere = (): Span | undefined => {
+    const word = data.words.find(({ to }) => to > frame());
+    return word && { from: Math.floor(word.from), to: Math.min(lengthFrames, Math.ceil(word.to)) };
+  };
+  const toWord = (towards: 1 | -1) => () => {
+    const starts = data.words.map(({ from }) => Math.round(from));
+    const next = towards > 0 ? starts.find((start) => start > frame()) : starts.findLast((start) => start < frame());
+    if (next !== undefined) playhead.scrubTo(next);
+  };
   const second = Math.round(framesPerSecond(frameRate));
   return {
     loopHere,
@@ -78,6 +88,16 @@ export function useTransportCommands(): TransportCommands {
       at('select-phrase', 'Select the phrase at the playhead', 'Choose frames', ['KeyN'], () => {
         playhead.select(phraseAt(data.words, frame(), framesPerSecond(frameRate), lengthFrames));
       }),
+      at('select-word', 'Select the word at the playhead', 'Choose frames', ['Ctrl+KeyD'], () => {
+        const word = wordHere();
+        if (word) playhead.select(word);
+      }),
+      at('play-word', 'Play the word at the playhead', 'Hear', ['Shift+KeyP'], () => {
+        const word = wordHere();
+        if (word) playhead.playRange(word);
+      }),
+      at('word-before', 'To the word before', 'Hear', ['Ctrl+Shift+ArrowLeft'], toWord(-1), 'jump previous'),
+      at('word-after', 'To the next word', 'Hear', ['Ctrl+Shift+ArrowRight'], toWord(1), 'jump next tab'),
       at('select-mouth', 'Select the mouth at the playhead', 'Choose frames', ['Shift+KeyN'], () => {
         const mouth = maybeExposureAt(exposuresOfTrack(session.store.getState().document, track.id), frame());
         if (mouth) playhead.select({ from: mouth.from, to: mouth.to });

@@ -130,7 +130,7 @@ function SelectedRows({
   );
 }
 
-export function UprightSheet({ scene, data, sprites, palette, playhead, chosen, holds, name }: UprightSheetProps): ReactElement {
+export function UprightSheet({ scene, data, sprites, palette, playhead, chosen, holds, onPoint, name }: UprightSheetProps): ReactElement {
   const scroller = useRef<HTMLDivElement>(null);
   const [{ width, height }, measured] = useElementSize<HTMLDivElement>();
   const { lengthFrames, firstFrame } = sceneSettings(scene);
@@ -159,7 +159,13 @@ export function UprightSheet({ scene, data, sprites, palette, playhead, chosen, 
       },
     [plan],
   );
-  const { cursor, ...pointer } = useSheetPointer({ playhead, holds, hitAt: (x, y) => hitUpright(plan, x, y), onHeld: () => undefined });
+  const { cursor, ...pointer } = useSheetPointer({
+    playhead,
+    holds,
+    hitAt: (x, y) => hitUpright(plan, x, y),
+    onHeld: () => undefined,
+    onPoint,
+  });
   const lane = columnNamed(plan, 'mouth');
   return (
     <div
