@@ -8,6 +8,7 @@ import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { chromiumPath } from '../e2e/chromium.mjs';
 import { benchAtSize, benchManyScenes } from './bench/atSize.mjs';
+import { benchHand } from './bench/hand.mjs';
 import { benchFeels, benchKeyingQuality, benchKeyingSpeed } from './bench/keying.mjs';
 import { benchReading } from './bench/reading.mjs';
 import { benchDecoding, benchHearing, joinedLines } from './bench/sound.mjs';
@@ -244,6 +245,7 @@ const imported = await benchImport();
 const long = joinedLines(labelled, core, 10);
 const decoded = await benchDecoding(long, core, decodeRecording);
 const pyramid = await timed(3, () => core.wavePyramid(core.waveBlocks(core.floatsOf16Bit(long), 96)));
+const hand = await benchHand(project, timed);
 const quality = benchKeyingQuality(project, labelled);
 const reading = await benchReading({
   core,
@@ -293,6 +295,14 @@ ${page.sizes
       `**${minutes} minutes** (${sounds} sounds, ${exposures} exposures): first paint ${ms(firstPaint)} ms after navigation, a system painted in ${ms(system)} ms; a clip slid by twelve frames is a patch of ${slide.ops} operations, ${slide.bytes} bytes.\n\n| what is done | longest | over 16 ms |\n| --- | --- | --- |\n${rows.map((one) => `| ${one.what} | ${ms(one.longest)} ms | ${one.over} |`).join('\n')}`,
   )
   .join('\n\n')}
+
+## Under the hand
+
+Commands on a lane of 20 000 exposures (fourteen minutes on twos), each made and applied:
+
+| what is done | time | × yardstick | operations of its patch |
+| --- | --- | --- | --- |
+${hand.map(({ what, time, ops }) => `| ${what} | ${ms(time)} ms | ${(time / base).toFixed(2)} | ${ops} |`).join('\n')}
 
 ## Reading
 

@@ -291,7 +291,6 @@ export {
   type JobView,
   type ProductionView,
   type RecordingView,
-  type RevisionView,
   type SceneCard,
   type SceneView,
 } from './api/views.js';
@@ -391,6 +390,7 @@ export {
   removeOneOff,
   type NewOneOff,
 } from './scene/oneOffs.js';
+export type { RevisionView } from './document/revision.js';
 export { patchBetween } from './document/between.js';
 export { sittingsOf, type Sitting, type ToldStep } from './scene/sittings.js';
 export { insertTime, removeTime } from './scene/sceneTime.js';

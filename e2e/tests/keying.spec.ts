@@ -66,7 +66,7 @@ test('ink and back to pencil, by keys', async ({ page, app }) => {
 
 test('every mouth of the tray is a button with its keycap, and the exposure keys find each exposure', async ({ page, app }) => {
   await openDemo(page, app, 'the-wet-stamp');
-  const tray = page.getByRole('group', { name: 'Tray' }).getByRole('button');
+  const tray = page.getByRole('group', { name: 'Tray' }).getByRole('button', { name: /^Put / });
   await expect(tray).toHaveCount(13);
   await expect(tray.nth(10)).toHaveAttribute('aria-keyshortcuts', 'Z');
   const lane = await mouthLane(page);

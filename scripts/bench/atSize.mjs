@@ -125,6 +125,40 @@ async function workOn(page, origin, id) {
     await page.waitForTimeout(1500);
   });
   await page.keyboard.press('KeyU');
+  await page.keyboard.press('Escape');
+  await page.waitForTimeout(800);
+  const wheel = async (sheet, deltaY, turns) => {
+    await page.getByTestId(sheet).hover();
+    for (let turn = 0; turn < turns; turn++) {
+      await page.mouse.wheel(0, deltaY);
+      await page.waitForTimeout(40);
+    }
+    await page.waitForTimeout(400);
+  };
+  await note('the bar sheet is scrolled by thirty turns of the wheel', () => wheel('bar-sheet', 240, 30));
+  await note('it is zoomed by the wheel, in and out', async () => {
+    await page.keyboard.down('Control');
+    await wheel('bar-sheet', -120, 10);
+    await wheel('bar-sheet', 120, 10);
+    await page.keyboard.up('Control');
+  });
+  await note('the whole scene in one row', async () => {
+    await page.keyboard.press('Shift+Digit8');
+    await page.waitForTimeout(900);
+  });
+  await page.keyboard.press('Digit8');
+  await page.waitForTimeout(900);
+  await note('the exposure sheet is opened', async () => {
+    await page.keyboard.press('KeyH');
+    await page.getByTestId('upright-sheet').waitFor();
+    await page.waitForTimeout(700);
+  });
+  await note('it is scrolled by thirty turns of the wheel', () => wheel('upright-sheet', 240, 30));
+  await note('a mouth put on it by its key', async () => {
+    await page.keyboard.press('KeyZ');
+    await page.waitForTimeout(700);
+  });
+  await page.keyboard.press('KeyH');
   await page.getByRole('link', { name: 'Listen' }).click();
   const sheet = page.getByTestId('bar-sheet');
   await sheet.waitFor();

@@ -2,7 +2,6 @@
 import type { PlacedArt } from '../draw/art.js';
 import type { Accent } from '../phonetics/accents.js';
 import type { ChartDocument } from '../chart/chart.js';
-import type { Patch } from '../document/patch.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
 import type { LayerChoice } from '../formats/layerLevels.js';
 import type { FrameRate } from '../time/frameRate.js';
@@ -88,13 +87,6 @@ export interface ChartView {
   readonly name: string;
   readonly revision: number;
   readonly document: ChartDocument;
-}
-
-export interface RevisionView {
-  readonly revision: number;
-  readonly patch: Patch;
-  /** When, as an ISO 8601 date. */
-  readonly at: string;
 }
 
 /** A mouth that an import found, not in any chart yet. */

@@ -1,5 +1,5 @@
 /** A scene's revisions as somebody would tell them: one line a step, in sittings, newest first. */
-import type { RevisionView } from '../api/views.js';
+import type { RevisionView } from '../document/revision.js';
 import { stepOf, type Patch } from '../document/patch.js';
 import type { Span } from '../time/span.js';
 import type { Exposure } from './sceneDocument.js';

@@ -10,7 +10,7 @@ import { movedRuns, SHORTEST_RUN, type Run } from '../scene/exchangePencil.js';
 import { exposuresOfTrack } from '../scene/exposures.js';
 import { frameNumber, type Exposure, type SceneDocument } from '../scene/sceneDocument.js';
 import { chartStretchAt } from '../scene/trackCharts.js';
-import { maybeCutTo, without, type Span } from '../time/span.js';
+import { maybeCutTo, overlaps, without, type Span } from '../time/span.js';
 
 /** A mouth held over some frames. One that keeps the id of an exposure is that exposure, wherever it has come to. */
 export interface Laid extends Span {
@@ -62,23 +62,39 @@ export function openAt(scene: SceneDocument, { track, frame }: AtFrame): (OpenLa
 
 /** What a lane has of some frames. */
 export function partOf(lane: Lane, span: Span): Laid[] {
-  return lane.flatMap((laid) => maybeCutTo(laid, span) ?? []);
+  // A loop: a lane has twenty thousand mouths, and most of them stay as they are.
+  const part: Laid[] = [];
+  for (const laid of lane) {
+    const cut = maybeCutTo(laid, span);
+    if (cut) part.push(cut);
+  }
+  return part;
 }
 
 /** What a lane has outside of some frames. */
 export function outside(lane: Lane, span: Span): Laid[] {
-  return lane.flatMap((laid) => without(laid, span));
+  const left: Laid[] = [];
+  for (const laid of lane) {
+    if (overlaps(laid, span)) left.push(...without(laid, span));
+    else left.push(laid);
+  }
+  return left;
 }
 
 export function movedBy(lane: Lane, by: number): Laid[] {
   return lane.map((laid) => ({ ...laid, from: laid.from + by, to: laid.to + by }));
 }
 
-const inOrder = (lane: Lane): Laid[] => [...lane].sort((a, b) => a.from - b.from);
+/** By where they start; as they are where they are in order already. */
+function inOrder(lane: Lane): Lane {
+  for (let index = 1; index < lane.length; index++)
+    if (lane[index - 1]!.from > lane[index]!.from) return [...lane].sort((a, b) => a.from - b.from);
+  return lane;
+}
 
 /** A lane with some frames of it taken up by others. */
 export function laidOver(lane: Lane, span: Span, pieces: Lane): Laid[] {
-  return inOrder([...outside(lane, span), ...partOf(pieces, span)]);
+  return [...inOrder([...outside(lane, span), ...partOf(pieces, span)])];
 }
 
 /** The gap between two mouths closed: the one before holds on; before the first one, that begins earlier. */
@@ -92,6 +108,24 @@ export function heldOver(lane: Lane, gap: Span): Laid[] {
 /** Mouths of a hand: in ink, and of no sound where they are not what was there. */
 export const inInk = (laid: Laid): Laid => ({ ...laid, inked: true });
 
+const byId = (exposures: readonly Exposure[]): Map<string, Exposure> => new Map(exposures.map((exposure) => [exposure.id, exposure]));
+
+/** Whether an exposure shows the same, in the same way, wherever it is. */
+const looksSame = (a: Exposure, b: Exposure): boolean =>
+  a.drawing === b.drawing && a.inked === b.inked && (a.plays === b.plays || sameJson(a.plays, b.plays));
+
+const isSame = (a: Exposure, b: Exposure): boolean => a === b || (a.from === b.from && a.to === b.to && looksSame(a, b));
+
+/** How many from the first, and how many from the last, are the same in two lists. */
+function middleOf(old: readonly Laid[], next: Lane): { readonly from: number; readonly end: number } {
+  const most = Math.min(old.length, next.length);
+  let from = 0;
+  while (from < most && old[from] === next[from]) from += 1;
+  let end = 0;
+  while (end < most - from && old[old.length - 1 - end] === next[next.length - 1 - end]) end += 1;
+  return { from, end };
+}
+
 /** Exposures that only move, one after another and equally far. */
 function runsOf(before: ReadonlyMap<string, Exposure>, after: readonly Exposure[]): Run[] {
   const runs: Run[] = [];
@@ -103,7 +137,7 @@ function runsOf(before: ReadonlyMap<string, Exposure>, after: readonly Exposure[
   for (const exposure of after) {
     const was = before.get(exposure.id);
     const by = was ? exposure.from - was.from : 0;
-    const isMoved = was && by !== 0 && sameJson({ ...was, from: exposure.from, to: exposure.to }, exposure) && exposure.to - was.to === by;
+    const isMoved = was && by !== 0 && exposure.to - was.to === by && looksSame(was, exposure);
     if (open && isMoved && by === open.by && was.from === open.to) open = { ...open, to: was.to, length: open.length + 1 };
     else {
       close();
@@ -128,31 +162,43 @@ export function laneChange(
   newId: IdSource,
 ): Patch | Refusal {
   const old = exposuresOfTrack(scene, track);
-  const before = new Map(old.map((exposure) => [exposure.id, exposure]));
+  const laid = inOrder([...outside(old, stretch), ...partOf(next, stretch)]);
+  // Most of a long lane stays as it is: only what lies between the ends that do is looked at.
+  const { from: first, end } = middleOf(old, laid);
+  const was = old.slice(first, old.length - end);
+  const before = byId(was);
   const claimed = new Set<string>();
-  const fresh = (laid: Laid): Exposure => {
-    const id = laid.id !== undefined && before.has(laid.id) && !claimed.has(laid.id) ? laid.id : newId();
+  const fresh = (one: Laid): Exposure => {
+    const there = one.id === undefined ? undefined : before.get(one.id);
+    const isFree = there !== undefined && !claimed.has(there.id);
+    const id = isFree ? there.id : newId();
     claimed.add(id);
-    const { from, to, drawing, inked, plays } = laid;
+    if (isFree && there === one) return there;
+    const { from, to, drawing, inked, plays } = one;
     return { id, track, from, to, drawing, inked, plays };
   };
-  const after = [...outside(old, stretch), ...inOrder(partOf(next, stretch))].map(fresh).sort((a, b) => a.from - b.from);
+  const after = laid.slice(first, laid.length - end).map(fresh);
   const put = putsOf<SceneDocument>();
-  const puts = (now: readonly Exposure[]): PatchOp[] => {
-    const there = new Map(now.map((exposure) => [exposure.id, exposure]));
-    return [
-      ...now.filter(({ id }) => !claimed.has(id)).map((exposure) => put('exposures', exposure, null)),
-      ...after.flatMap((exposure) => {
-        const was = there.get(exposure.id) ?? null;
-        return was && sameJson(was, exposure) ? [] : [put('exposures', was, exposure)];
-      }),
-    ];
+  const puts = (there: ReadonlyMap<string, Exposure>): PatchOp[] => {
+    const ops: PatchOp[] = [];
+    for (const { id } of was) {
+      const gone = claimed.has(id) ? undefined : there.get(id);
+      // What a shift has taken out already is not taken out again.
+      if (gone) ops.push(put('exposures', gone, null));
+    }
+    for (const exposure of after) {
+      const now = there.get(exposure.id) ?? null;
+      if (!now || !isSame(now, exposure)) ops.push(put('exposures', now, exposure));
+    }
+    return ops;
   };
-  const plain = puts(old);
+  const plain = puts(before);
   if (plain.length === 0) return { refusal };
   const runs = plain.length <= SHORTEST_RUN ? [] : runsOf(before, after);
-  const { ops, now } = runs.length > 0 ? movedRuns(scene, track, runs, () => true) : { ops: [], now: old };
-  const moved = [...ops, ...puts(now)];
+  if (runs.length === 0) return { id: newId(), reason, ops: plain };
+  const { ops, now } = movedRuns(scene, track, runs, () => true);
+  const rest = puts(byId(now.filter(({ id }) => before.has(id))));
+  const moved = [...ops, ...rest];
   return { id: newId(), reason, ops: moved.length < plain.length ? moved : plain };
 }
 
