@@ -77,18 +77,6 @@ await shoot('recordings');
 await page.getByRole('button', { name: 'Record…' }).click();
 await page.waitForTimeout(1500);
 await shoot('record');
-// Two speakers, and a phrase that goes by a feel of its own.
-await open('/scenes/the-last-ferry/key');
-await page.getByRole('radio', { name: 'Bramble' }).click();
-for (let press = 0; press < 30; press++) await page.keyboard.press('ArrowRight');
-await page.keyboard.press('j');
-await page.getByRole('radio', { name: 'a phrase' }).click();
-await page.getByRole('group', { name: 'Feels' }).getByRole('button', { name: 'Crisp' }).click();
-await page.waitForTimeout(700);
-await page.getByRole('button', { name: 'Take it' }).click();
-await page.keyboard.press('j');
-await page.waitForTimeout(5000);
-await shoot('speakers');
 const [{ id: production }] = await (await fetch(`${origin}/api/productions`)).json();
 await open(`/productions/${production}/pronunciations`);
 for (const [word, said] of [
@@ -185,10 +173,35 @@ for (let press = 0; press < 3; press++) await page.keyboard.press('Control+Arrow
 await page.getByRole('button', { name: 'cross', exact: true }).click();
 await page.waitForTimeout(600);
 await shoot('key-views');
-await page.evaluate(() => localStorage.setItem('zest-theme', 'night'));
+// A mouth for some frames only, on the desk over the one before it.
 await open('/scenes/a-complaint/key');
-for (let press = 0; press < 16; press++) await page.keyboard.press('ArrowRight');
-await page.waitForTimeout(400);
+for (let press = 0; press < 26; press++) await page.keyboard.press('ArrowRight');
+await page.keyboard.press('Alt+KeyO');
+await page.getByTestId('desk').waitFor();
+await page.getByLabel('Label').fill('Shout');
+await page.keyboard.press('Enter');
+await page.waitForTimeout(600);
+await shoot('one-off');
+await page.keyboard.press('Escape');
+// The exposure sheet, with the scene's history beside it.
+await page.waitForTimeout(700);
+await page.keyboard.press('Shift+Comma');
+await page.waitForTimeout(700);
+await page.keyboard.press('KeyE');
+await page.waitForTimeout(700);
+await page.keyboard.press('KeyH');
+await page.keyboard.press('Control+KeyH');
+await page.getByRole('region', { name: 'History' }).getByRole('button', { name: /slid/ }).waitFor();
+await page.waitForTimeout(600);
+await shoot('exposure-sheet');
+// A large easel by night, the mouths before and after seen through.
+await page.keyboard.press('KeyH');
+await page.evaluate(() => localStorage.setItem('zest-theme', 'night'));
+await open('/scenes/the-wet-stamp/key');
+for (let press = 0; press < 51; press++) await page.keyboard.press('ArrowRight');
+await page.keyboard.press('KeyO');
+await page.keyboard.press('Backquote');
+await page.waitForTimeout(600);
 await shoot('key-night');
 await browser.close();
 server.kill();

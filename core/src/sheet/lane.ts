@@ -192,14 +192,15 @@ export function laneChange(
     }
     return ops;
   };
-  const plain = puts(before);
-  if (plain.length === 0) return { refusal };
-  const runs = plain.length <= SHORTEST_RUN ? [] : runsOf(before, after);
-  if (runs.length === 0) return { id: newId(), reason, ops: plain };
+  // A run that moves is always fewer operations than its mouths put one by one.
+  const runs = after.length < SHORTEST_RUN ? [] : runsOf(before, after);
+  if (runs.length === 0) {
+    const ops = puts(before);
+    return ops.length === 0 ? { refusal } : { id: newId(), reason, ops };
+  }
   const { ops, now } = movedRuns(scene, track, runs, () => true);
   const rest = puts(byId(now.filter(({ id }) => before.has(id))));
-  const moved = [...ops, ...rest];
-  return { id: newId(), reason, ops: moved.length < plain.length ? moved : plain };
+  return { id: newId(), reason, ops: [...ops, ...rest] };
 }
 
 /** A mouth laid anew, and everything from a frame on moved along; the last one is held to the end, or cut there. */

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   accentMouths,
   copyFrames,
+  deleteChosen,
   deleteMouths,
   exchangeDrawing,
   exposuresOfTrack,
@@ -10,6 +11,7 @@ import {
   insertFrames,
   isRefusal,
   joinMouth,
+  layPlayed,
   pasteFrames,
   removeFrames,
   retimeFrames,
@@ -280,6 +282,67 @@ describe('laws on any lane', () => {
         for (const patch of edits(scene, span, by)) if (!isRefusal(patch)) expect(seenOf(testPatch(scene, patch))).not.toContain(undefined);
       }),
     );
+  });
+});
+
+describe('beside a turn of the head and another speaker', () => {
+  const TURN = 24;
+  /** A lane whose head turns in the middle, and the lane of somebody else. */
+  function between(lane: string): SceneDocument {
+    const scene = sceneOf(lane);
+    const split = scene.exposures.flatMap((exposure) =>
+      exposure.from < TURN && exposure.to > TURN
+        ? [
+            { ...exposure, to: TURN },
+            { ...exposure, id: `${exposure.id}b`, from: TURN, plays: [] },
+          ]
+        : [exposure],
+    );
+    const other = sceneOf('1 0, 4 9, 2. 30').exposures.map((exposure) => ({ ...exposure, id: `o${exposure.id}`, track: 'mouth2' }));
+    return {
+      ...scene,
+      tracks: [...scene.tracks, { ...scene.tracks[0]!, id: 'mouth2', order: 1 }],
+      views: [{ id: 'turn', track, from: TURN, chartId: 'chart' }],
+      exposures: [...split, ...other],
+    };
+  }
+  it('an edit of one side leaves the other as it is, and the other speaker too', () => {
+    fc.assert(
+      fc.property(
+        anyLane,
+        fc.integer({ min: 0, max: TURN - 1 }),
+        fc.integer({ min: 1, max: 9 }),
+        fc.integer({ min: -4, max: 4 }),
+        (lane, from, long, by) => {
+          const scene = between(lane);
+          const span = { track, from, to: Math.min(TURN, from + long) };
+          const chosen = new Set(
+            exposuresOfTrack(scene, track)
+              .filter((one) => one.from < TURN)
+              .slice(0, 2)
+              .map(({ id }) => id),
+          );
+          const edits: (Patch | Refusal)[] = [
+            holdMouth(scene, { track, frame: from, by, pushing: true }, ids()),
+            slideFrames(scene, { ...span, by }, ids()),
+            slideFrames(scene, { track, from: 0, to: TURN, by }, ids()),
+            insertFrames(scene, { track, frame: from, count: 3 }, ids()),
+            removeFrames(scene, span, ids()),
+            retimeFrames(scene, { ...span, frames: long + 2 }, TEST_CHART, ids()),
+            setHolds(scene, { ...span, hold: 2 }, TEST_CHART, ids()),
+            deleteMouths(scene, { ...span, toRest: false }, TEST_CHART, ids()),
+            deleteChosen(scene, { track, ids: chosen, toRest: false }, new Map([['chart', TEST_CHART]]), ids()),
+            layPlayed(scene, track, [{ drawing: tray[3]!, from: span.from, to: span.to }], ids()),
+          ];
+          const beyond = (document: SceneDocument): unknown => [seenOf(document).slice(TURN), exposuresOfTrack(document, 'mouth2')];
+          for (const patch of edits) if (!isRefusal(patch)) expect(beyond(testPatch(scene, patch))).toEqual(beyond(scene));
+        },
+      ),
+    );
+  });
+  it('a selection over the turn is refused, and says where it is', () => {
+    const scene = between('0 0, 3 12, 5 30');
+    expect(refusalOf(reverseFrames(scene, { track, from: 20, to: 28 }, ids()))).toContain('where the head turns to another chart');
   });
 });
 
