@@ -391,6 +391,21 @@ export {
   type NewOneOff,
 } from './scene/oneOffs.js';
 export type { RevisionView } from './document/revision.js';
+export {
+  deleteWord,
+  inkWords,
+  joinWords,
+  moveSoundEdge,
+  moveWordEdge,
+  retypeSound,
+  retypeWord,
+  SHORTEST_SOUND,
+  slideWord,
+  splitWord,
+  type EdgeMove,
+  type WordAt,
+} from './scene/readingEdits.js';
+export { partsBesideInk, withInkKept } from './scene/readingParts.js';
 export { patchBetween } from './document/between.js';
 export { sittingsOf, type Sitting, type ToldStep } from './scene/sittings.js';
 export { insertTime, removeTime } from './scene/sceneTime.js';

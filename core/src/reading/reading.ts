@@ -15,6 +15,8 @@ export interface ReadWord {
   readonly confidence: number;
   /** Its sounds were guessed from its spelling. */
   readonly guessed?: true;
+  /** Set or accepted by hand: no reading moves it. */
+  readonly inked?: true;
 }
 
 export interface ReadPhoneme {
@@ -26,6 +28,8 @@ export interface ReadPhoneme {
   readonly confidence: number;
   /** Index into `words`, or null for a sound that no word explains. */
   readonly word: number | null;
+  /** Set by hand, or of a word that is. */
+  readonly inked?: true;
 }
 
 export interface Reading {

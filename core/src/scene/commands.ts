@@ -9,6 +9,7 @@ import { putsOf, type Patch, type PatchOp } from '../document/patch.js';
 import { checkRules, type KeyingRules } from '../keying/rules.js';
 import type { Reading } from '../reading/reading.js';
 import { exposuresOfTrack, maybeExposureAt } from './exposures.js';
+import { readingOfClip, withInkKept } from './readingParts.js';
 import { chartStretchAt } from './trackCharts.js';
 import {
   sceneSettings,
@@ -102,28 +103,37 @@ export function setSettings(scene: SceneDocument, changes: Partial<Pick<SceneSet
   return { id: newId(), reason: 'scene.settings', ops: [put('settings', before, { ...before, ...changes })] };
 }
 
-/** The records of a reading under a clip. Their ids follow from the clip's, so that reading again changes records instead of replacing them. */
-export function readingRecords(clip: string, reading: Reading): { words: SceneWord[]; phonemes: ScenePhoneme[] } {
-  const wordId = (index: number): string => `${clip}.w${index}`;
+/**
+ * The records of a reading under a clip. Their ids follow from the clip's, so that reading again
+ * changes records instead of replacing them; one that another clip has, which was once a part of this one, is made anew.
+ */
+export function readingRecords(
+  clip: string,
+  reading: Reading,
+  idFor: (id: string) => string = (id) => id,
+): { words: SceneWord[]; phonemes: ScenePhoneme[] } {
+  const wordIds = reading.words.map((_, index) => idFor(`${clip}.w${index}`));
   return {
-    words: reading.words.map(({ text, from, to, confidence, guessed }, index) => ({
-      id: wordId(index),
+    words: reading.words.map(({ text, from, to, confidence, guessed, inked }, index) => ({
+      id: wordIds[index]!,
       clip,
       text,
       fromSample: from,
       toSample: to,
       confidence,
       ...(guessed ? { guessed } : {}),
+      ...(inked ? { inked } : {}),
     })),
-    phonemes: reading.phonemes.map(({ symbol, stress, from, to, confidence, word }, index) => ({
-      id: `${clip}.p${index}`,
+    phonemes: reading.phonemes.map(({ symbol, stress, from, to, confidence, word, inked }, index) => ({
+      id: idFor(`${clip}.p${index}`),
       clip,
-      word: word === null ? null : wordId(word),
+      word: word === null ? null : wordIds[word]!,
       symbol,
       ...(stress === undefined ? {} : { stress }),
       fromSample: from,
       toSample: to,
       confidence,
+      ...(inked ? { inked } : {}),
     })),
   };
 }
@@ -132,7 +142,8 @@ export function readingRecords(clip: string, reading: Reading): { words: SceneWo
 export function takeReading(scene: SceneDocument, clipId: string, reading: Reading, newId: IdSource): Patch | Refusal {
   const clip = scene.clips.find((candidate) => candidate.id === clipId);
   if (!clip) return { refusal: 'That recording is no longer in the scene.' };
-  const records = readingRecords(clipId, reading);
+  const elsewhere = new Set([...scene.words, ...scene.phonemes].filter((record) => record.clip !== clipId).map(({ id }) => id));
+  const records = readingRecords(clipId, withInkKept(readingOfClip(scene, clip), reading), (id) => (elsewhere.has(id) ? newId() : id));
   const { notSpeech: _, ...said } = clip;
   const clipRead: Clip = { ...said, readOf: clip.audio, ...(reading.notSpeech ? { notSpeech: reading.notSpeech } : {}) };
   const replace = (table: 'words' | 'phonemes', fresh: readonly (SceneWord | ScenePhoneme)[]): PatchOp[] => {

@@ -17,6 +17,8 @@ export interface PlacedWord {
   readonly to: number;
   readonly confidence: number;
   readonly guessed: boolean;
+  /** Set or accepted by hand. */
+  readonly inked: boolean;
 }
 
 interface Place {
@@ -71,11 +73,14 @@ export function placedSounds(scene: SceneDocument, characterId: string): PlacedS
 export function placedWords(scene: Pick<SceneDocument, 'settings' | 'clips' | 'words'>, characterId?: string): PlacedWord[] {
   const places = placesOfClips(scene);
   return scene.words
-    .flatMap(({ id, text, clip, fromSample, toSample, confidence, guessed }: SceneWord) => {
+    .flatMap(({ id, text, clip, fromSample, toSample, confidence, guessed, inked }: SceneWord) => {
       const place = places.get(clip);
       if (!place || (characterId !== undefined && place.clip.characterId !== characterId)) return [];
       const span = placed(place, fromSample, toSample);
-      return span ? [{ id, clip, text, confidence, guessed: guessed === true, ...span }] : [];
+      // What a hand has set is sure.
+      return span
+        ? [{ id, clip, text, confidence: inked ? 1 : confidence, guessed: guessed === true && !inked, inked: inked === true, ...span }]
+        : [];
     })
     .sort((a, b) => a.from - b.from);
 }

@@ -3,6 +3,7 @@ import { scriptOfWords } from '../reading/scriptOfWords.js';
 import { scriptWords } from '../reading/scriptWords.js';
 import type { Reading, ReadPhoneme } from '../reading/reading.js';
 import type { Clip, SceneDocument } from './sceneDocument.js';
+import { overlapOf, without, type Span } from '../time/span.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 
 /** Samples of the recording, half-open. */
@@ -10,6 +11,9 @@ export interface ClipPart {
   readonly fromSample: number;
   readonly toSample: number;
 }
+
+/** A shorter part between two words that were set holds no word, in samples. */
+const SHORTEST_PART = Math.round(0.15 * SAMPLE_RATE);
 
 /** Heard on both sides of a part, so that its first and last sounds are whole. */
 const MARGIN = Math.round(0.12 * SAMPLE_RATE);
@@ -21,22 +25,24 @@ export function readingOfClip(scene: SceneDocument, clip: Clip): Reading {
   return {
     sampleRate: SAMPLE_RATE,
     durationSamples: clip.lengthSamples,
-    words: words.map(({ text, fromSample, toSample, confidence, guessed }) => ({
+    words: words.map(({ text, fromSample, toSample, confidence, guessed, inked }) => ({
       text,
       from: fromSample,
       to: toSample,
       confidence,
       ...(guessed ? { guessed } : {}),
+      ...(inked ? { inked } : {}),
     })),
     phonemes: scene.phonemes
       .filter((phoneme) => phoneme.clip === clip.id)
-      .map(({ symbol, stress, fromSample, toSample, confidence, word }) => ({
+      .map(({ symbol, stress, fromSample, toSample, confidence, word, inked }) => ({
         symbol,
         ...(stress === undefined ? {} : { stress }),
         from: fromSample,
         to: toSample,
         confidence,
         word: word === null ? null : (index.get(word) ?? null),
+        ...(inked ? { inked } : {}),
       })),
     warnings: [],
     ...(clip.notSpeech ? { notSpeech: clip.notSpeech } : {}),
@@ -119,4 +125,56 @@ export function readingInPart(reading: Reading, { fromSample, toSample }: ClipPa
       .filter(isInside)
       .map((phoneme) => ({ ...cut(phoneme), word: phoneme.word === null ? null : (place.get(phoneme.word) ?? null) })),
   };
+}
+
+/**
+ * A new reading with what a hand has set of the old one in its place: a word that lies mostly
+ * where one was set gives way to it, others are cut off at its edges.
+ */
+export function withInkKept(old: Reading, anew: Reading): Reading {
+  const ink = old.words.flatMap((word, index) => (word.inked ? [{ word, index }] : []));
+  if (ink.length === 0) return anew;
+  const spans = ink.map(({ word }) => word);
+  const isKept = (word: Reading['words'][number]): boolean =>
+    !spans.some((span) => overlapOf(span, word) * 2 > Math.min(word.to - word.from, span.to - span.from));
+  const cut = <S extends Span>(span: S): S | undefined =>
+    spans
+      .reduce<S[]>((parts, set) => parts.flatMap((part) => without(part, set)), [span])
+      .sort((a, b) => b.to - b.from - (a.to - a.from))[0];
+  const words = [
+    ...anew.words.flatMap((word, index) => {
+      const left = !word.inked && isKept(word) ? cut(word) : undefined;
+      return left ? [{ word: left, source: anew, index }] : [];
+    }),
+    ...ink.map(({ word, index }) => ({ word, source: old, index })),
+  ].sort((a, b) => a.word.from - b.word.from);
+  const place = new Map(words.map(({ source, index }, at) => [`${source === old}${index}`, at]));
+  const sounds = [
+    ...anew.phonemes.flatMap((sound) => {
+      const at = sound.word === null ? null : place.get(`false${sound.word}`);
+      const left = at === undefined ? undefined : cut(sound);
+      return left ? [{ ...left, word: at ?? null }] : [];
+    }),
+    ...old.phonemes.flatMap((sound) => {
+      const at = sound.word === null ? undefined : place.get(`true${sound.word}`);
+      return at === undefined ? [] : [{ ...sound, word: at }];
+    }),
+  ].sort((a, b) => a.from - b.from);
+  return { ...anew, words: words.map(({ word }) => word), phonemes: sounds };
+}
+
+/**
+ * The parts of a clip that are to be read, so that nothing a hand has set is read again.
+ *
+ * @param wanted all of what is heard without it
+ * @returns undefined where all of it may be read as one
+ */
+export function partsBesideInk(scene: SceneDocument, clip: Clip, wanted?: readonly ClipPart[]): readonly ClipPart[] | undefined {
+  const ink = scene.words.filter((word) => word.clip === clip.id && word.inked);
+  if (ink.length === 0) return wanted;
+  const parts = (wanted ?? [clip]).map(({ fromSample, toSample }) => ({ from: fromSample, to: toSample }));
+  return ink
+    .reduce<Span[]>((left, word) => left.flatMap((part) => without(part, { from: word.fromSample, to: word.toSample })), parts)
+    .filter(({ from, to }) => to - from >= SHORTEST_PART)
+    .map(({ from, to }) => ({ fromSample: from, toSample: to }));
 }

@@ -61,6 +61,8 @@ export interface SceneWord {
   readonly confidence: number;
   /** Its sounds were guessed from its spelling. */
   readonly guessed?: true;
+  /** Set or accepted by the animator: no reading moves it. */
+  readonly inked?: true;
 }
 
 export interface ScenePhoneme {
@@ -72,6 +74,8 @@ export interface ScenePhoneme {
   readonly fromSample: number;
   readonly toSample: number;
   readonly confidence: number;
+  /** Set by the animator, or of a word that is. */
+  readonly inked?: true;
 }
 
 /** What somebody heard at a frame: a word, or a sound. It lasts until the next one. */

@@ -83,6 +83,7 @@ class WordShape {
   @Whole(0, MOST_SAMPLES) toSample!: number;
   @Amount(0, 1) confidence!: number;
   @Maybe() @Flag() guessed?: boolean;
+  @Maybe() @Flag() inked?: boolean;
 }
 
 class PhonemeShape {
@@ -91,6 +92,7 @@ class PhonemeShape {
   @OrNull() @Id() word!: string | null;
   @OneOf(PHONEMES.map(({ symbol }) => symbol)) symbol!: string;
   @Maybe() @OneOf([0, 1, 2]) stress?: number;
+  @Maybe() @Flag() inked?: boolean;
   @Whole(0, MOST_SAMPLES) fromSample!: number;
   @Whole(0, MOST_SAMPLES) toSample!: number;
   @Amount(0, 1) confidence!: number;

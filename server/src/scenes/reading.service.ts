@@ -6,6 +6,7 @@ import {
   keyPencil,
   listensToLoudness,
   partOfScript,
+  partsBesideInk,
   readingInPart,
   readingOfClip,
   withPartRead,
@@ -64,7 +65,8 @@ export class ReadingService implements OnModuleInit {
       if (isRefusal(read)) throw new JobFailed(read.refusal);
       return read;
     };
-    const parts = job.request['parts'] as readonly ClipPart[] | undefined;
+    // What a hand has set is not read again.
+    const parts = partsBesideInk(scene.document, clip, job.request['parts'] as readonly ClipPart[] | undefined);
     let reading: Reading;
     if (!parts) reading = await readPart(clip, clip.script, report);
     else {

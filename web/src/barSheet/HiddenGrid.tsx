@@ -65,7 +65,10 @@ const RowsOfSystem = memo(function RowsOfSystem({ data, current }: { data: Sheet
     <div role="rowgroup">
       <div role="row" aria-label="words">
         {data.words.map((word) => (
-          <span key={word.id} role="gridcell">{`${word.text}, ${frames(word)}${word.guessed ? ', guessed from its spelling' : ''}`}</span>
+          <span
+            key={word.id}
+            role="gridcell"
+          >{`${word.text}, ${frames(word)}${word.guessed ? ', guessed from its spelling' : ''}${word.inked ? ', set by hand' : ''}`}</span>
         ))}
       </div>
       <div role="row" aria-label="sounds">

@@ -35,6 +35,14 @@ export function paintWords({ context, system, data, palette }: Brush, row: Row):
     context.fillStyle = palette.word;
     box(context, x + 0.5, row.y, width - 1, row.height - 1, 6);
     context.fill();
+    if (item.inked) {
+      // What a hand has set is ink here too.
+      box(context, x + 1.5, row.y + 1, width - 3, row.height - 3, 5);
+      context.strokeStyle = palette.ink;
+      context.lineWidth = 1.4;
+      context.stroke();
+      context.lineWidth = 1;
+    }
     context.fillStyle = palette.ink;
     context.fillText(fitText(context, item.text, width + 5), x + width / 2, row.y + row.height / 2);
     if (item.guessed) paintGuess(context, x, width, row, palette);

@@ -36,6 +36,8 @@ export interface SheetWord {
   readonly to: number;
   readonly confidence: number;
   readonly guessed: boolean;
+  /** Set or accepted by hand. */
+  readonly inked: boolean;
 }
 
 export interface SheetSound {

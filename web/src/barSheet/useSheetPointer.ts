@@ -1,5 +1,5 @@
 /** What the pointer does on a sheet, lying or upright: takes hold, scrubs, selects, points for the menu. */
-import { useCallback, useEffect, useRef, useState, type MouseEvent, type PointerEvent } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type MouseEvent, type PointerEvent } from 'react';
 import type { Playhead } from '../sound/playhead.js';
 import type { Hit } from './plan.js';
 
@@ -127,4 +127,25 @@ export function useSheetPointer({ playhead, holds, hitAt, onHeld, onPoint }: She
       playhead.moveTo(hit.frame);
     },
   };
+}
+
+/** What can be taken hold of, of several kinds: the first that answers. */
+export function useFirstOf(...kinds: readonly (Holds | undefined)[]): Holds {
+  const all = useRef(kinds);
+  useEffect(() => {
+    all.current = kinds;
+  });
+  return useMemo(() => {
+    const first = <T>(of: (holds: Holds) => T | undefined): T | undefined => {
+      for (const holds of all.current) {
+        const found = holds && of(holds);
+        if (found !== undefined) return found;
+      }
+      return undefined;
+    };
+    return {
+      cursor: (hit) => first((holds) => holds.cursor(hit)),
+      takeHold: (hit, press) => first((holds) => holds.takeHold(hit, press)),
+    };
+  }, []);
 }

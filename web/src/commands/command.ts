@@ -1,7 +1,7 @@
 /** What can be done on a page: one table, of which keys, the list of commands, menus and the page of keys are made. */
 import type { KeyMap } from '../ui/useKeys.js';
 
-export const GROUPS = ['Hear', 'Choose frames', 'Put mouths', 'Change mouths', 'Time', 'Look', 'Whole scene'] as const;
+export const GROUPS = ['Hear', 'Choose frames', 'Put mouths', 'Change mouths', 'Change words', 'Time', 'Look', 'Whole scene'] as const;
 export type CommandGroup = (typeof GROUPS)[number];
 
 export interface Command {

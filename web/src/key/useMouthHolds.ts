@@ -1,6 +1,6 @@
 /** What the pointer takes hold of among the mouths: edges between them, dragged, and the lanes of others. */
 import { exposuresOfTrack, isRefusal, startExposure } from '@zest-jaw/core';
-import { useEffect, useMemo, useRef } from 'react';
+import { useMemo } from 'react';
 import type { Holds } from '../barSheet/useSheetPointer.js';
 import { OTHER_LANE, type Hit } from '../barSheet/plan.js';
 import type { OtherLane } from '../barSheet/sheetData.js';
@@ -84,25 +84,4 @@ export function useOtherLanes(): Holds {
       },
     };
   }, [others, playhead, showTrack]);
-}
-
-/** What can be taken hold of, of several kinds: the first that answers. */
-export function useFirstOf(...kinds: readonly (Holds | undefined)[]): Holds {
-  const all = useRef(kinds);
-  useEffect(() => {
-    all.current = kinds;
-  });
-  return useMemo(() => {
-    const first = <T>(of: (holds: Holds) => T | undefined): T | undefined => {
-      for (const holds of all.current) {
-        const found = holds && of(holds);
-        if (found !== undefined) return found;
-      }
-      return undefined;
-    };
-    return {
-      cursor: (hit) => first((holds) => holds.cursor(hit)),
-      takeHold: (hit, press) => first((holds) => holds.takeHold(hit, press)),
-    };
-  }, []);
 }

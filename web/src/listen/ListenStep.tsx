@@ -8,7 +8,8 @@ import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
 import { phraseAt } from '../barSheet/phraseAt.js';
 import type { Span } from '@zest-jaw/core';
-import { SURE_WORD } from '../barSheet/sheetData.js';
+import { SURE_WORD, type SheetWord } from '../barSheet/sheetData.js';
+import { useFirstOf } from '../barSheet/useSheetPointer.js';
 import { mostHeard, Readout } from '../scene/Readout.js';
 import { Hint } from '../ui/Hint.js';
 import { SheetStep } from '../scene/SheetStep.js';
@@ -16,6 +17,9 @@ import { Pills } from '../ui/Pills.js';
 import { ClipsPanel } from './ClipsPanel.js';
 import { partOfClip } from './partOfClip.js';
 import { SpeechMenu } from './SpeechMenu.js';
+import { RetypeDialog } from './RetypeDialog.js';
+import { useReadingHolds } from './useReadingHolds.js';
+import { isDoubtful, useReadingCommands } from './useReadingCommands.js';
 import { useClipCommands } from './useClipCommands.js';
 import { useListenHolds } from './useListenHolds.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
@@ -41,9 +45,7 @@ function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
   const phraseOf = (frame: number): Span => phraseAt(own, frame, framesPerSecond(frameRate), lengthFrames);
   const phraseHere = (): Span => playhead.store.getState().selection ?? phraseOf(playhead.store.getState().frame);
   const partOf = (range: Span): ClipPart => partOfClip(document, clip, range);
-  const doubtfulPhrases = new Map(
-    own.filter((word) => word.confidence < SURE_WORD).map((word) => [phraseOf(word.from).from, phraseOf(word.from)]),
-  );
+  const doubtfulPhrases = new Map(own.filter(isDoubtful).map((word) => [phraseOf(word.from).from, phraseOf(word.from)]));
   const doubtful = [...doubtfulPhrases.values()].map(partOf);
   const isEmpty = scriptWords(script, clip.language).length === 0;
   const save = (): void => {
@@ -116,20 +118,22 @@ interface ReadWordProps {
   readonly text: string;
   readonly confidence: number;
   readonly guessed: boolean;
+  readonly inked: boolean;
   readonly isHere: boolean;
   readonly onGoTo: (id: string) => void;
 }
 
 /** A word of a long line: shown again only when it is another, not when it moves. */
-const ReadWord = memo(function ReadWord({ id, text, confidence, guessed, isHere, onGoTo }: ReadWordProps): ReactElement {
+const ReadWord = memo(function ReadWord({ id, text, confidence, guessed, inked, isHere, onGoTo }: ReadWordProps): ReactElement {
   return (
     <button
       type="button"
       onClick={() => onGoTo(id)}
-      title={`confidence ${Math.round(confidence * 100)} %${guessed ? ', sounds guessed from the spelling' : ''}`}
+      title={inked ? 'set by hand' : `confidence ${Math.round(confidence * 100)} %${guessed ? ', sounds guessed from the spelling' : ''}`}
       className={clsx(
         'rounded-md px-1.5 py-0.5',
         isHere ? 'bg-zest text-on-zest' : 'bg-word',
+        inked && 'ring-1 ring-inset ring-ink',
         (guessed || confidence < SURE_WORD) && 'underline decoration-zest underline-offset-4',
         guessed ? 'decoration-dotted decoration-2' : confidence < SURE_WORD && 'decoration-wavy',
       )}
@@ -144,7 +148,7 @@ function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
   const document = useSceneDocument();
   const { data } = useSheet();
   const here = useStore(playhead.store, ({ frame }) => mostHeard(data.words, frame)?.id);
-  const doubtful = data.words.filter((word) => word.confidence < SURE_WORD).length;
+  const doubtful = data.words.filter(isDoubtful).length;
   const { id: clipId, script = '', language } = clip ?? {};
   // By the records and not by where they lie: a clip that is slid is said by the same words.
   const line = useMemo(() => {
@@ -178,8 +182,9 @@ function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
               key={word.id}
               id={word.id}
               text={text}
-              confidence={word.confidence}
-              guessed={word.guessed === true}
+              confidence={word.inked ? 1 : word.confidence}
+              guessed={word.guessed === true && !word.inked}
+              inked={word.inked === true}
               isHere={word.id === here}
               onGoTo={goTo}
             />
@@ -222,66 +227,72 @@ export function ListenStep(): ReactElement {
     },
     [session, showTrack],
   );
-  const holds = useListenHolds(choose);
+  const [retyped, retype] = useState<SheetWord>();
+  const readingCommands = useReadingCommands(retype);
+  const holds = useFirstOf(useReadingHolds(), useListenHolds(choose));
   const clipCommands = useClipCommands(clip);
   return (
-    <SheetStep
-      view="listen"
-      commands={[
-        ...clipCommands,
-        {
-          id: 'mark',
-          title: 'Write down what you hear',
-          group: 'Look',
-          keys: ['KeyM'],
-          also: 'ear mark note',
-          run: () => {
-            flushSync(() => setHow('ear'));
-            field.current?.focus();
+    <>
+      {retyped && <RetypeDialog word={retyped} onClose={() => retype(undefined)} />}
+      <SheetStep
+        view="listen"
+        commands={[
+          ...clipCommands,
+          ...readingCommands,
+          {
+            id: 'mark',
+            title: 'Write down what you hear',
+            group: 'Look',
+            keys: ['KeyM'],
+            also: 'ear mark note',
+            run: () => {
+              flushSync(() => setHow('ear'));
+              field.current?.focus();
+            },
           },
-        },
-      ]}
-      holds={holds}
-      chosenClip={clip?.id}
-      label="Wave and reading"
-      aside={
-        <>
-          <Pills
-            label="How it is read"
-            options={[
-              ['script', 'Script'],
-              ['ear', 'By ear'],
-              ['clips', 'Recordings'],
-            ]}
-            value={how}
-            onChange={setHow}
-          />
-          {clip && how === 'script' && <ScriptPanel key={clip.id} clip={clip} />}
-          {clip && how === 'ear' && <EarMarksPanel key={clip.id} clip={clip} field={field} />}
-          {how === 'clips' && <ClipsPanel chosen={clip} onChoose={choose} />}
-          {how === 'script' && <ReadWords clip={clip} />}
-          <Readout />
-        </>
-      }
-      heading={
-        <>
-          <h2 className="name text-[19px]">Wave and reading</h2>
-          <SpeakerSwitch />
-          <span className="flex-1" />
-          <Toggle on={showsLoudness} onToggle={() => changeSoundSettings({ showsLoudness: !showsLoudness })}>
-            Loudness
-          </Toggle>
-          <Swatch colour="voice">voice</Swatch>
-          <Swatch colour="hiss">hiss</Swatch>
-        </>
-      }
-      hints={
-        <>
-          <Hint keys={['←', '→']}>a frame, heard</Hint>
-          <Hint keys={['M']}>mark what you hear</Hint>
-          <Hint keys={['L']}>loop the phrase</Hint>
-        </>
-      }
-    />
+        ]}
+        holds={holds}
+        chosenClip={clip?.id}
+        label="Wave and reading"
+        aside={
+          <>
+            <Pills
+              label="How it is read"
+              options={[
+                ['script', 'Script'],
+                ['ear', 'By ear'],
+                ['clips', 'Recordings'],
+              ]}
+              value={how}
+              onChange={setHow}
+            />
+            {clip && how === 'script' && <ScriptPanel key={clip.id} clip={clip} />}
+            {clip && how === 'ear' && <EarMarksPanel key={clip.id} clip={clip} field={field} />}
+            {how === 'clips' && <ClipsPanel chosen={clip} onChoose={choose} />}
+            {how === 'script' && <ReadWords clip={clip} />}
+            <Readout />
+          </>
+        }
+        heading={
+          <>
+            <h2 className="name text-[19px]">Wave and reading</h2>
+            <SpeakerSwitch />
+            <span className="flex-1" />
+            <Toggle on={showsLoudness} onToggle={() => changeSoundSettings({ showsLoudness: !showsLoudness })}>
+              Loudness
+            </Toggle>
+            <Swatch colour="voice">voice</Swatch>
+            <Swatch colour="hiss">hiss</Swatch>
+          </>
+        }
+        hints={
+          <>
+            <Hint keys={['←', '→']}>a frame, heard</Hint>
+            <Hint keys={['M']}>mark what you hear</Hint>
+            <Hint keys={['L']}>loop the phrase</Hint>
+          </>
+        }
+      />
+    </>
   );
 }
