@@ -20,7 +20,7 @@ const project = (name, extra = {}) => ({
   transform: { '^.+\\.tsx?$': swc(), '^.+\\.m?js$': swc() },
   // Packages that come as ES modules only are compiled like our own.
   transformIgnorePatterns: [
-    '/node_modules/(?!(d3-contour|d3-array|internmap|@dnd-kit|mpg123-decoder|ogg-opus-decoder|opus-decoder|@wasm-audio-decoders|codec-parser|@eshaz|simple-yenc|p-limit|yocto-queue)/)',
+    '/node_modules/(?!(d3-contour|d3-array|internmap|@dnd-kit|mpg123-decoder|ogg-opus-decoder|opus-decoder|@wasm-audio-decoders|codec-parser|@eshaz|simple-yenc|p-limit|srt-parser-2|yocto-queue)/)',
   ],
   moduleNameMapper: {
     '^@zest-jaw/core$': `${import.meta.dirname}/core/src/index.ts`,

@@ -1,16 +1,21 @@
 /** `zest export`: exposures to numbered pictures and an exposure sheet. */
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, parse } from 'node:path';
 import {
   checkPictureOptions,
+  checkReading,
   exposureSheetCsv,
   isFrameRate,
+  LABEL_KINDS,
   looksOfFrames,
   MAX_SCENE_FRAMES,
+  maybeLabelKind,
   picturesOfChart,
   sceneOfKeyed,
+  writeLabels,
   type ChartDocument,
   type FrameRate,
+  type Reading,
 } from '@zest-jaw/core';
 import { renderPictures } from '@zest-jaw/engine';
 import { chartOf } from './keyCommand.js';
@@ -46,6 +51,20 @@ function keyedOf(file: string, chart: ChartDocument): KeyedFile {
   return value as KeyedFile;
 }
 
+/** The labels of a reading, in the format of the file's name. */
+function writeLabelFile(readingFile: string, file: string): void {
+  const reading = readJson(readingFile);
+  const [fault] = checkReading(reading);
+  if (fault) throw new CannotDo(`${readingFile}: ${fault}`);
+  const kind = maybeLabelKind(file);
+  if (!kind) throw new CannotDo(`${file} is no file of labels by its name. It may end in ${LABEL_KINDS.join(', ')}.`);
+  try {
+    writeFileSync(file, writeLabels(kind, reading as Reading, { name: parse(file).name }));
+  } catch (error) {
+    throw new CannotDo(`${file} could not be written (${String((error as NodeJS.ErrnoException).code)}). Check its folder.`);
+  }
+}
+
 export async function exportCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseCommandLine(args, {
     pictures: { type: 'string' },
@@ -55,9 +74,16 @@ export async function exportCommand(args: string[]): Promise<void> {
     'first-number': { type: 'string', default: '1' },
     width: { type: 'string', default: '1920' },
     height: { type: 'string', default: '1080' },
+    labels: { type: 'string' },
   });
   const [file, ...more] = positionals;
   if (file === undefined || more.length > 0) throw new WrongUse('Name one file that zest key made.');
+  if (values.labels !== undefined) {
+    if (values.pictures !== undefined || values.sheet !== undefined)
+      throw new WrongUse('Labels are made of a reading, pictures and sheets of what zest key made: export them one at a time.');
+    writeLabelFile(file, values.labels);
+    return;
+  }
   if (values.pictures === undefined && values.sheet === undefined)
     throw new WrongUse('Say where to: --pictures DIR, --sheet FILE.csv, or both.');
   const chart = chartOf(values.chart);

@@ -9,11 +9,13 @@ import { readCommand } from './readCommand.js';
 
 const USAGE = `zest read AUDIO [--script TEXT | --script-file FILE] [--language en|fr|ipa]
                 [--accent us|gb[,non-rhotic,dropped-h,flapped-t,th-fronting]] [--pronunciations FILE]
+zest read AUDIO --labels FILE.TextGrid|vtt|srt|ctm|tsv
 zest read --batch LIST.jsonl [the same options but the script]
 zest key READING.json [--feel crisp|natural|limited|replacement|FILE.json] [--fps 24] [--hold 2] [--lead 1] [--strict]
                       [--feel FROM-TO=FEEL …] [--chart CHART.json] [--loudness AUDIO] [--explain]
 zest export KEYED.json [--pictures DIR] [--sheet FILE.csv] [--chart CHART.json]
             [--name mouth] [--first-number 1] [--width 1920] [--height 1080]
+zest export READING.json --labels FILE.TextGrid|vtt|srt|ctm|tsv
 
 The formats are described in docs/formats.md.
 `;

@@ -1,5 +1,20 @@
 /** `zest read`: a recording to a reading. */
-import { maybeAccent, PLAIN_ACCENT, readPronunciations, waysByWord, type Reading, type ScriptLanguage } from '@zest-jaw/core';
+import {
+  guessedTiers,
+  isLabelFault,
+  LABEL_KINDS,
+  maybeAccent,
+  maybeLabelKind,
+  PLAIN_ACCENT,
+  readingOfLabels,
+  readLabels,
+  readPronunciations,
+  textOfLabels,
+  waysByWord,
+  type Label,
+  type Reading,
+  type ScriptLanguage,
+} from '@zest-jaw/core';
 import { decodeRecording, openRecogniser, readTrack, type ReadOptions, type Recogniser } from '@zest-jaw/engine';
 import { CannotDo, parseCommandLine, readBytes, readText, WrongUse } from './outcome.js';
 
@@ -30,6 +45,24 @@ async function readOne(recogniser: Recogniser, { audio, script }: Line, speech: 
   if ('refusal' in truth) throw new CannotDo(`${audio}: ${truth.refusal}`);
   const reading = await readTrack(recogniser, truth, script, () => undefined, speech);
   if ('refusal' in reading) throw new CannotDo(`${audio}: ${reading.refusal}`);
+  return reading;
+}
+
+/** A reading made of labels, as long as its recording; what is taken for no sound is said beside it. */
+async function readingOfLabelFile(audio: string, file: string): Promise<Reading> {
+  const truth = await decodeRecording(readBytes(audio));
+  if ('refusal' in truth) throw new CannotDo(`${audio}: ${truth.refusal}`);
+  const kind = maybeLabelKind(file);
+  if (!kind) throw new CannotDo(`${file} is no file of labels by its name. It may end in ${LABEL_KINDS.join(', ')}, lab or txt.`);
+  const tiers = readLabels(kind, textOfLabels(readBytes(file)));
+  if (isLabelFault(tiers)) throw new CannotDo(`${file}, line ${tiers.line}: ${tiers.sentence}`);
+  const { words, sounds } = guessedTiers(tiers);
+  const labelsOf = (index: number | undefined): Partial<Record<'labels', readonly Label[]>> => (index === undefined ? {} : tiers[index]!);
+  const { reading, unknown } = readingOfLabels(
+    { words: labelsOf(words).labels ?? [], sounds: labelsOf(sounds).labels ?? [] },
+    truth.samples.length,
+  );
+  for (const [text, times] of unknown) process.stderr.write(`“${text}” is no sound that is known; left out ${times} times.\n`);
   return reading;
 }
 
@@ -71,6 +104,7 @@ export async function readCommand(args: string[]): Promise<void> {
     batch: { type: 'string' },
     accent: { type: 'string' },
     pronunciations: { type: 'string' },
+    labels: { type: 'string' },
   });
   const language = languageOf(values.language);
   const speech = speechOf(values.accent, values.pronunciations, language);
@@ -81,6 +115,13 @@ export async function readCommand(args: string[]): Promise<void> {
   }
   const [audio, ...more] = positionals;
   if (audio === undefined || more.length > 0) throw new WrongUse('Name one recording to read.');
+  if (values.labels !== undefined) {
+    if (values.script !== undefined || values['script-file'] !== undefined)
+      throw new WrongUse('With --labels what is said comes from the labels: leave the script out.');
+    const reading = await readingOfLabelFile(audio, values.labels);
+    process.stdout.write(`${JSON.stringify(reading)}\n`);
+    return;
+  }
   if (values.script !== undefined && values['script-file'] !== undefined)
     throw new WrongUse('Give the script with --script or with --script-file, not both.');
   const script = values['script-file'] === undefined ? values.script : readText(values['script-file']);

@@ -246,6 +246,25 @@ describe('zest key and export', () => {
     expect(new Set(loud.exposures.map((exposure) => exposure.drawing)).size).toBeGreaterThan(3);
   });
 
+  it('export labels of a reading, and read them again as the reading', () => {
+    const { words, phonemes } = JSON.parse(readFileSync(reading, 'utf8')) as Reading;
+    const grid = join(scratch, 'line.TextGrid');
+    expect(zest('export', reading, '--labels', grid).status).toBe(0);
+    const back = JSON.parse(zest('read', recording('slt', 1), '--labels', grid).out) as Reading;
+    expect(back.words.map(({ text, from, to }) => [text, from, to])).toEqual(words.map(({ text, from, to }) => [text, from, to]));
+    expect(back.phonemes.map(({ symbol, from, to }) => [symbol, from, to])).toEqual(
+      phonemes.map(({ symbol, from, to }) => [symbol, from, to]),
+    );
+    const vtt = join(scratch, 'line.vtt');
+    expect(zest('export', reading, '--labels', vtt).status).toBe(0);
+    expect(readFileSync(vtt, 'utf8')).toMatch(/^WEBVTT\n\n00:00:0\d\.\d{3} --> /);
+    const half = written('half.TextGrid', readFileSync(grid, 'utf8').slice(0, 300));
+    const refused = zest('read', recording('slt', 1), '--labels', half);
+    expect(refused.status).toBe(1);
+    expect(refused.err).toMatch(/half\.TextGrid, line \d+: The file ends where/);
+    expect(zest('export', reading, '--labels', join(scratch, 'line.doc')).err).toContain('no file of labels by its name');
+  });
+
   it('export pictures and a sheet', () => {
     const keyed = written('keyed.json', zest('key', reading, '--fps', '12').out);
     const folder = join(scratch, 'pictures');

@@ -410,3 +410,24 @@ export { patchBetween } from './document/between.js';
 export { sittingsOf, type Sitting, type ToldStep } from './scene/sittings.js';
 export { insertTime, removeTime } from './scene/sceneTime.js';
 export { insertFrames, removeFrames, retimeFrames, setHolds } from './sheet/laneTime.js';
+export {
+  inTime,
+  isLabelFault,
+  LABEL_KINDS,
+  maybeLabelKind,
+  MOST_LABELS,
+  textOfLabels,
+  type Label,
+  type LabelFault,
+  type LabelKind,
+  type LabelTier,
+} from './formats/labels/labels.js';
+export {
+  guessedTiers,
+  maybeSoundOfLabel,
+  readingOfLabels,
+  readLabels,
+  writeLabels,
+  type LabelsAsReading,
+  type SoundWriting,
+} from './formats/labels/labelsOfReading.js';

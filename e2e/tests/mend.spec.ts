@@ -1,5 +1,6 @@
 /** The reading mended by hand: edges dragged, words accepted, said otherwise, split; and it outlives reading again. */
 import type { SceneDocument, SceneView } from '@zest-jaw/core';
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { expect, openDemo, test, type App } from '../app.js';
 
@@ -131,4 +132,49 @@ test('doubtful words are heard one after another and accepted; a word is said ot
   await page.keyboard.press('Alt+Shift+Comma');
   await saved(page);
   expect(wordNamed(await documentOf(app), 'stomp').toSample - stamp.toSample).toBe(1760);
+});
+
+test('labels go out as a TextGrid and come in again, with what each tier is taken for; a strange file is refused by its line', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, SCENE, 'listen');
+  const before = await documentOf(app);
+  await page.getByRole('button', { name: 'Labels' }).click();
+  const downloading = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /TextGrid/ }).click();
+  const download = await downloading;
+  expect(download.suggestedFilename()).toMatch(/\.TextGrid$/);
+  const text = readFileSync(await download.path(), 'utf8');
+  // One word comes half a second later, one sound is written as nobody knows it.
+  const stamp = wordNamed(before, 'stamp');
+  const seconds = (sample: number): string => String(Math.round((sample / 48_000) * 1e6) / 1e6);
+  const field = page.getByLabel('A file of labels');
+  const file = (name: string, content: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(content) });
+  await field.setInputFiles(file('half.TextGrid', text.slice(0, 400)));
+  const half = page.getByRole('dialog', { name: 'Labels in half.TextGrid' });
+  await expect(half.getByRole('alert')).toContainText(/^Line \d+: The file ends where/);
+  await half.getByRole('button', { name: 'Close' }).click();
+  const edited = text
+    .replace(
+      `xmax = ${seconds(stamp.toSample)}\n            text = "stamp"`,
+      `xmax = ${seconds(stamp.toSample)}\n            text = "stomp"`,
+    )
+    .replace('text = "AE1"', 'text = "{"');
+  await field.setInputFiles(file('line.TextGrid', edited));
+  const dialog = page.getByRole('dialog', { name: 'Labels in line.TextGrid' });
+  await expect(dialog.getByLabel('Words are in')).toHaveValue('0');
+  await expect(dialog.getByLabel('Sounds are in')).toHaveValue('1');
+  await dialog.getByLabel('What { is taken for').selectOption('AA');
+  await dialog.getByRole('button', { name: 'Take them' }).click();
+  await saved(page);
+  const taken = await documentOf(app);
+  expect(wordNamed(taken, 'stomp')).toMatchObject({ fromSample: stamp.fromSample, toSample: stamp.toSample });
+  expect(taken.phonemes.map(({ symbol }) => symbol)).toEqual(
+    before.phonemes.map(({ symbol }, index) =>
+      index === before.phonemes.findIndex((one) => one.symbol === 'AE' && one.stress === 1) ? 'AA' : symbol,
+    ),
+  );
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => documentOf(app)).toEqual(before);
 });

@@ -17,6 +17,7 @@ import { Pills } from '../ui/Pills.js';
 import { ClipsPanel } from './ClipsPanel.js';
 import { partOfClip } from './partOfClip.js';
 import { SpeechMenu } from './SpeechMenu.js';
+import { LabelsMenu } from './LabelsMenu.js';
 import { RetypeDialog } from './RetypeDialog.js';
 import { useReadingHolds } from './useReadingHolds.js';
 import { isDoubtful, useReadingCommands } from './useReadingCommands.js';
@@ -89,6 +90,7 @@ function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
           </Button>
         </div>
       )}
+      <LabelsMenu clip={clip} disabled={isReading} />
       <p className="text-[14px] text-ink-soft">Words and sounds are read anew, and the pencil is keyed again. Ink stays.</p>
     </div>
   );
