@@ -140,7 +140,7 @@ test('labels go out as a TextGrid and come in again, with what each tier is take
 }) => {
   await openDemo(page, app, SCENE, 'listen');
   const before = await documentOf(app);
-  await page.getByRole('button', { name: 'Labels' }).click();
+  await page.getByRole('button', { name: 'Labels', exact: true }).click();
   const downloading = page.waitForEvent('download');
   await page.getByRole('menuitem', { name: /TextGrid/ }).click();
   const download = await downloading;

@@ -9,6 +9,14 @@ import type { Command } from './command.js';
 /** The keys of commands that have been changed, by the command's id; an empty list takes its keys away. */
 export type OwnKeys = Readonly<Record<string, readonly string[]>>;
 
+// What is kept is read as soon as the store is made: what reads it must stand before.
+const KEY = /^(Ctrl\+)?(Alt\+)?(Shift\+)?(\?|[A-Z][A-Za-z0-9]*)$/;
+const MOST_KEYS = 4;
+/** Keys that mean the same everywhere. */
+const FIXED = ['Escape', 'Tab', 'Enter', '?'];
+
+const isKey = (key: unknown): key is string => typeof key === 'string' && KEY.test(key);
+
 export const ownKeys = createStore<{ readonly keys: OwnKeys }>()(
   // Without a store they hold for this page.
   persist(() => ({ keys: {} as OwnKeys }), {
@@ -17,13 +25,6 @@ export const ownKeys = createStore<{ readonly keys: OwnKeys }>()(
     merge: (kept, now) => ({ ...now, keys: readable((kept as { keys?: unknown } | undefined)?.keys) ?? {} }),
   }),
 );
-
-const KEY = /^(Ctrl\+)?(Alt\+)?(Shift\+)?(\?|[A-Z][A-Za-z0-9]*)$/;
-const MOST_KEYS = 4;
-/** Keys that mean the same everywhere. */
-const FIXED = ['Escape', 'Tab', 'Enter', '?'];
-
-const isKey = (key: unknown): key is string => typeof key === 'string' && KEY.test(key);
 
 /** A table of keys, where it is one. */
 function readable(value: unknown): OwnKeys | undefined {

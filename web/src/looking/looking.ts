@@ -24,6 +24,9 @@ export interface Looking {
 /** Frames in a foot of 35 mm film with four perforations a frame (common practice). */
 export const FRAMES_PER_FOOT = 16;
 
+/** A row of the bar sheet never shows fewer frames. */
+export const FEWEST_FRAMES = 8;
+
 const PLAIN: Looking = { sheet: 'bars', zoom: null, lane: 'medium', thick: 'seconds', onion: false, snap: false, isEaselLarge: false };
 
 export const looking = createStore<Looking>()(
@@ -51,9 +54,6 @@ export function withinReason({ sheet, zoom, lane, thick, onion, snap }: Partial<
 export function onGrid(frame: number, holdFrames: number): number {
   return Math.round(frame / holdFrames) * holdFrames;
 }
-
-/** A row of the bar sheet never shows fewer frames. */
-export const FEWEST_FRAMES = 8;
 
 /**
  * Frames a row shows after a step of zoom.
