@@ -39,12 +39,3 @@ it('goes out and comes in as JSON, and says when a file holds no keys', () => {
   for (const bad of ['', '{}', '[]', text.replace('zest-jaw', 'other'), text.replace('"F4"', '7'), text.replace('"F4"', '"no key"')])
     expect(keysFromJson(bad)).toHaveProperty('refusal');
 });
-
-it('reads what was kept as soon as it is there', () => {
-  const kept = JSON.stringify({ state: { keys: { split: ['F4'] } }, version: 0 });
-  Object.assign(globalThis, { localStorage: { getItem: () => kept, setItem: () => undefined, removeItem: () => undefined } });
-  jest.isolateModules(() => {
-    const fresh = jest.requireActual<{ ownKeys: typeof ownKeys }>('./ownKeys.js');
-    expect(fresh.ownKeys.getState().keys).toEqual({ split: ['F4'] });
-  });
-});
