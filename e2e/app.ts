@@ -1,4 +1,5 @@
 /** The real application for a test: its server on a free port, on a data folder of its own. */
+import type { SceneDocument, SceneView } from '@zest-jaw/core';
 import { test as base, expect, type Page } from '@playwright/test';
 import { fork, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -158,6 +159,13 @@ export async function mouthLane(page: Page): Promise<ExposureCell[]> {
   // An exposure that runs over a system's end stands in both.
   return cells.filter((cell, index) => index === 0 || cell.from !== cells[index - 1]!.from).sort((a, b) => a.from - b.from);
 }
+
+/** Until all that was changed is on the server. */
+export const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
+
+/** A scene as the server has it. */
+export const sceneDocument = async (app: App, scene: string): Promise<SceneDocument> =>
+  (await app.json<SceneView>(`/api/scenes/${scene}`)).document;
 
 export async function openDemo(page: Page, app: App, scene: string, step = 'key'): Promise<void> {
   await page.goto(app.url(`/scenes/${scene}/${step}`));

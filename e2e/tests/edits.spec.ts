@@ -1,16 +1,12 @@
 /** What a hand does to a lane of mouths, by keys, counted in actions as an animator would count them. */
-import type { Exposure, SceneDocument, SceneView } from '@zest-jaw/core';
+import type { Exposure, SceneDocument } from '@zest-jaw/core';
 import type { Page } from '@playwright/test';
-import { expect, openDemo, test, type App } from '../app.js';
+import { type App, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-wet-stamp';
 
-async function documentOf(app: App): Promise<SceneDocument> {
-  return ((await (await fetch(app.url(`/api/scenes/${SCENE}`))).json()) as SceneView).document;
-}
+const documentOf = (app: App): Promise<SceneDocument> => sceneDocument(app, SCENE);
 const laneOf = async (app: App): Promise<readonly Exposure[]> => (await documentOf(app)).exposures;
-
-const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
 
 /** A hand whose actions are counted: a key, or a drag. */
 function handOf(page: Page): { press: (key: string) => Promise<void>; count: () => number } {

@@ -1,12 +1,10 @@
 /** The pointer's hand on the lane: several mouths chosen, a selection slid and retimed by dragging, mouths snapped to the hold. */
 import type { Exposure, SceneView } from '@zest-jaw/core';
 import type { Page } from '@playwright/test';
-import { expect, openDemo, test, type App } from '../app.js';
+import { type App, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-wet-stamp';
-const laneOf = async (app: App): Promise<readonly Exposure[]> =>
-  ((await (await fetch(app.url(`/api/scenes/${SCENE}`))).json()) as SceneView).document.exposures;
-const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
+const laneOf = async (app: App): Promise<readonly Exposure[]> => (await sceneDocument(app, SCENE)).exposures;
 
 /** Points of the lane of mouths, with the whole scene in one row. */
 async function laneAt(page: Page): Promise<(frame: number) => { x: number; y: number }> {

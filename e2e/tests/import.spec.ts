@@ -5,7 +5,7 @@ import { svgToPng } from '@zest-jaw/engine';
 import { strFromU8, unzipSync, zipSync } from 'fflate';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type App, expect, hearTryOut, mouthLane, openDemo, test } from '../app.js';
+import { type App, expect, hearTryOut, mouthLane, openDemo, saved, test } from '../app.js';
 
 const chart = starterChart('Made', 'clay');
 /** What an animator might call the thirteen. */
@@ -50,7 +50,6 @@ const file = (name: string, content: string | Uint8Array): { name: string; mimeT
 });
 const choose = (page: Page, ...files: ReturnType<typeof file>[]): Promise<void> =>
   page.getByLabel('Mouths to import', { exact: true }).setInputFiles(files);
-const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
 const cards = (page: Page): Locator => page.getByRole('listbox', { name: 'Drawings in tray order' }).getByRole('option');
 const odette = async (app: App): Promise<ChartView['document']> => (await app.json<ChartView>('/api/charts/odette-front')).document;
 

@@ -4,9 +4,8 @@ import type { SceneCard, SceneView } from '@zest-jaw/core';
 import { spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, mouthLane, openDemo, ROOT, SPEECH, test, type App } from '../app.js';
+import { type App, expect, mouthLane, openDemo, ROOT, saved, SPEECH, test } from '../app.js';
 
-const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
 const document = async (app: App, id: string): Promise<SceneView['document']> => (await app.json<SceneView>(`/api/scenes/${id}`)).document;
 
 /** What every slider, field, list and switch of a panel says, by its name. */

@@ -1,12 +1,10 @@
 /** Ways of looking at a scene: zoom, the upright exposure sheet, the large easel, mouths seen through; and time in all of it. */
-import type { SceneDocument, SceneView } from '@zest-jaw/core';
+import type { SceneDocument } from '@zest-jaw/core';
 import type { Page } from '@playwright/test';
-import { expect, openDemo, test, type App } from '../app.js';
+import { type App, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-wet-stamp';
-const documentOf = async (app: App): Promise<SceneDocument> =>
-  ((await (await fetch(app.url(`/api/scenes/${SCENE}`))).json()) as SceneView).document;
-const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
+const documentOf = (app: App): Promise<SceneDocument> => sceneDocument(app, SCENE);
 const perFrame = async (page: Page): Promise<number> => Number(await page.getByTestId('bar-sheet').getAttribute('data-per-frame'));
 
 test('the sheet is zoomed by keys and by the wheel, from the whole scene to eight frames a row, the playhead staying in sight', async ({

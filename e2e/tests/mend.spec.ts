@@ -1,13 +1,11 @@
 /** The reading mended by hand: edges dragged, words accepted, said otherwise, split; and it outlives reading again. */
-import type { SceneDocument, SceneView } from '@zest-jaw/core';
+import type { SceneDocument } from '@zest-jaw/core';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { expect, openDemo, test, type App } from '../app.js';
+import { type App, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-wet-stamp';
-const documentOf = async (app: App): Promise<SceneDocument> =>
-  ((await (await fetch(app.url(`/api/scenes/${SCENE}`))).json()) as SceneView).document;
-const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
+const documentOf = (app: App): Promise<SceneDocument> => sceneDocument(app, SCENE);
 const wordNamed = (document: SceneDocument, text: string) => document.words.find((word) => word.text === text)!;
 
 /** Points of a row of the sheet, with the whole scene in one row; `below` the top of the sheet, in pixels. */

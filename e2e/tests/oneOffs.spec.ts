@@ -1,13 +1,10 @@
 /** Mouths of one scene alone: made over their neighbours on the desk, put, handed off, moved into the chart. */
-import type { ChartView, SceneDocument, SceneView } from '@zest-jaw/core';
+import type { ChartView, SceneDocument } from '@zest-jaw/core';
 import { readFileSync } from 'node:fs';
-import type { Page } from '@playwright/test';
-import { expect, openDemo, test, type App } from '../app.js';
+import { type App, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-wet-stamp';
-const documentOf = async (app: App): Promise<SceneDocument> =>
-  ((await (await fetch(app.url(`/api/scenes/${SCENE}`))).json()) as SceneView).document;
-const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
+const documentOf = (app: App): Promise<SceneDocument> => sceneDocument(app, SCENE);
 
 test('a one-off is drawn for some frames, put again, handed off like any other, and moved into the chart', async ({ page, app }) => {
   await openDemo(page, app, SCENE);

@@ -1,12 +1,10 @@
 /** Mouths played in while the line is heard, a keycap held while scrubbing, and the hand's own delay. */
-import type { Exposure, SceneView } from '@zest-jaw/core';
+import type { Exposure } from '@zest-jaw/core';
 import type { Page } from '@playwright/test';
-import { expect, openDemo, test, type App } from '../app.js';
+import { type App, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-wet-stamp';
-const laneOf = async (app: App): Promise<readonly Exposure[]> =>
-  ((await (await fetch(app.url(`/api/scenes/${SCENE}`))).json()) as SceneView).document.exposures;
-const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
+const laneOf = async (app: App): Promise<readonly Exposure[]> => (await sceneDocument(app, SCENE)).exposures;
 const frameNow = async (page: Page): Promise<number> => Number(await page.getByTestId('easel').getAttribute('data-frame'));
 
 /** Presses a keycap once a frame has come, held until another has; answers with the frames shown when it was pressed and let go. */

@@ -3,11 +3,10 @@ import type { Page } from '@playwright/test';
 import type { Clip, SceneView } from '@zest-jaw/core';
 import { join } from 'node:path';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { expect, joinedLines, mouthLane, openDemo, SENTENCES, SPEECH, takeIt, test, tryLoudness, type App } from '../app.js';
+import { type App, expect, joinedLines, mouthLane, openDemo, saved, SENTENCES, SPEECH, takeIt, test, tryLoudness } from '../app.js';
 
 const documentOf = async (app: App, scene: string): Promise<SceneView['document']> =>
   (await app.json<SceneView>(`/api/scenes/${scene}`)).document;
-const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved');
 
 /** Where a frame's left edge is on the lane of clips, in the first system. */
 async function onClips(page: Page, frame: number): Promise<{ x: number; y: number }> {
