@@ -38,6 +38,8 @@ test('a one-off is drawn for some frames, put again, handed off like any other, 
   await dialog.getByRole('button', { name: 'Remove it' }).click();
   await expect(page.getByText(/“Whistle” is shown at frame 10/)).toBeVisible();
   await page.keyboard.press('Escape');
+  // A mouth that no sound plays changes no plan: nothing is proposed.
+  await expect(page.getByText(/mouths? would change/)).toHaveCount(0);
   await expect(page.locator('[role=gridcell][data-drawing]').filter({ hasText: /^Whistle, frames 10 to 13/ })).toBeAttached();
   // It is put again from the tray, and stands on the exposure sheet with its number.
   await page.keyboard.press('Escape');

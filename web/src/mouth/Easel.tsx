@@ -61,7 +61,7 @@ function Ghost({ chart, drawing, tint }: { chart: ChartDocument; drawing: Drawin
   const markup = useLookMarkup(chart, lookOf(drawing, 0));
   const id = useId();
   return (
-    <g data-part="ghost" opacity={0.75}>
+    <g data-part="ghost" opacity={0.6}>
       <filter id={id} colorInterpolationFilters="sRGB">
         {/* What is dark is kept, what is light is clear. */}
         <feColorMatrix values="0 0 0 0 0  0 0 0 0 0  0 0 0 0 0  -0.6 -0.9 -0.3 1 0" result="lines" />

@@ -13,7 +13,8 @@ function mapOf(charts: ReadonlyMap<string, ChartDocument>): string {
     [...charts].map(([id, { groups, drawings }]) => [
       id,
       groups.map((group) => [group.id, group.phonemes, group.must]),
-      drawings.map((drawing) => [drawing.id, drawing.groups]),
+      // What no sound plays, such as a one-off, is in no plan.
+      drawings.filter((drawing) => drawing.groups.length > 0).map((drawing) => [drawing.id, drawing.groups]),
     ]),
   );
 }
