@@ -153,6 +153,7 @@ test('the menu under the right button is that of what is pressed: a mouth, a wor
   await expect(menu).toBeHidden();
   // In Listen it is that of the clip.
   await page.getByRole('link', { name: 'Listen' }).click();
+  await expect(page.getByRole('heading', { name: 'Wave and reading' })).toBeVisible();
   await expect(sheet).toHaveAttribute('data-waves', '1');
   const [left, perFrame, clipsY] = await Promise.all(
     ['left', 'per-frame', 'clips-y'].map(async (name) => Number(await sheet.getAttribute(`data-${name}`))),

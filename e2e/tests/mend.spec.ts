@@ -176,3 +176,23 @@ test('labels go out as a TextGrid and come in again, with what each tier is take
   await page.keyboard.press('Control+z');
   await expect.poll(() => documentOf(app)).toEqual(before);
 });
+
+test('a sound pressed twice is chosen anew by its letters, a word pressed twice is said otherwise', async ({ page, app }) => {
+  await openDemo(page, app, SCENE, 'listen');
+  const before = await documentOf(app);
+  const at = await rowAt(page, 60);
+  const vowel = before.phonemes.find(({ symbol }) => symbol === 'AE')!;
+  const middle = (vowel.fromSample + vowel.toSample) / 4000;
+  await page.mouse.dblclick(at(middle).x, at(middle).y);
+  const dialog = page.getByRole('dialog', { name: /^Which sound is it\?/ });
+  await dialog.getByRole('combobox').fill('ee');
+  await expect(dialog.getByRole('option')).toHaveCount(1);
+  await page.keyboard.press('Enter');
+  await expect(dialog).toBeHidden();
+  await saved(page);
+  const after = await documentOf(app);
+  expect(after.phonemes.find(({ id }) => id === vowel.id)).toMatchObject({ symbol: 'IY', inked: true, fromSample: vowel.fromSample });
+  expect(after.words.find(({ id }) => id === vowel.word)).toMatchObject({ inked: true });
+  await page.mouse.dblclick(at(middle).x, at(0).y - 26);
+  await expect(page.getByRole('dialog', { name: 'What is said here' })).toBeVisible();
+});

@@ -23,6 +23,8 @@ export interface Holds {
   takeHold(hit: Hit, press: Press): Hold | undefined;
   /** The pointer's shape over it. */
   cursor(hit: Hit): string | undefined;
+  /** Pressed twice: opens what lies there; answers whether it did. */
+  open?(hit: Hit): boolean;
 }
 
 /** Frames picked out by dragging with Shift, from the frame pressed. */
@@ -43,6 +45,7 @@ export interface SheetPointer {
   readonly onPointerMove: (event: PointerEvent<HTMLDivElement>) => void;
   readonly onPointerUp: () => void;
   readonly onPointerCancel: () => void;
+  readonly onDoubleClick: (event: MouseEvent<HTMLDivElement>) => void;
   readonly onContextMenu: (event: MouseEvent<HTMLDivElement>) => void;
 }
 
@@ -116,6 +119,10 @@ export function useSheetPointer({ playhead, holds, hitAt, onHeld, onPoint }: She
     },
     onPointerUp: () => letGo('end'),
     onPointerCancel: giveUp,
+    onDoubleClick: (event) => {
+      const hit = hitOf(event);
+      if (hit) holds?.open?.(hit);
+    },
     // The right button points at a frame; what is selected stays when it points into that.
     onContextMenu: (event) => {
       const hit = hitOf(event);
@@ -146,6 +153,7 @@ export function useFirstOf(...kinds: readonly (Holds | undefined)[]): Holds {
     return {
       cursor: (hit) => first((holds) => holds.cursor(hit)),
       takeHold: (hit, press) => first((holds) => holds.takeHold(hit, press)),
+      open: (hit) => all.current.some((holds) => holds?.open?.(hit) === true),
     };
   }, []);
 }

@@ -8,11 +8,13 @@ import {
   inkChosen,
   inkSpan,
   isRefusal,
+  maybeDrawing,
   maybeExposureAt,
   putDrawing,
   putOver,
   sceneSettings,
   setInk,
+  spanInWords,
   startExposure,
 } from '@zest-jaw/core';
 import { useCallback } from 'react';
@@ -20,6 +22,7 @@ import { phraseAt } from '../barSheet/phraseAt.js';
 import { useGrid } from './useGrid.js';
 import { useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
+import { announce } from '../ui/Announced.js';
 import type { Part, PencilAction } from './PencilMenu.js';
 import { afterKeycap, frameAfter } from './afterKeycap.js';
 import type { KeyAgain } from './useKeyAgain.js';
@@ -60,6 +63,9 @@ export function useMouthEdits(keyAgain: KeyAgain['keyAgain']): MouthEdits {
       // Going on, the mouth that is inked there already is what was wanted.
       const isThere = isAdvancing && there?.drawing === drawing && there.inked;
       if (!isThere && !session.change(patch)) return;
+      announce(
+        `${maybeDrawing(chart, drawing)?.label ?? drawing}, ${spanInWords(now, selected && !playing ? selected : { from: frame, to: frame + 1 })}.`,
+      );
       if (selected && !playing) playhead.select(null);
       if (isAdvancing) playhead.scrubTo(frameAfter(advance, frame, data, fullRules(track.rules).holdFrames));
     },

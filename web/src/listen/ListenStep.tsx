@@ -8,7 +8,7 @@ import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
 import { phraseAt } from '../barSheet/phraseAt.js';
 import type { Span } from '@zest-jaw/core';
-import { SURE_WORD, type SheetWord } from '../barSheet/sheetData.js';
+import { SURE_WORD, type SheetSound, type SheetWord } from '../barSheet/sheetData.js';
 import { useFirstOf } from '../barSheet/useSheetPointer.js';
 import { mostHeard, Readout } from '../scene/Readout.js';
 import { Hint } from '../ui/Hint.js';
@@ -18,6 +18,7 @@ import { ClipsPanel } from './ClipsPanel.js';
 import { partOfClip } from './partOfClip.js';
 import { SpeechMenu } from './SpeechMenu.js';
 import { LabelsMenu } from './LabelsMenu.js';
+import { SoundDialog } from './SoundDialog.js';
 import { RetypeDialog } from './RetypeDialog.js';
 import { useReadingHolds } from './useReadingHolds.js';
 import { isDoubtful, useReadingCommands } from './useReadingCommands.js';
@@ -230,11 +231,13 @@ export function ListenStep(): ReactElement {
     [session, showTrack],
   );
   const [retyped, retype] = useState<SheetWord>();
-  const readingCommands = useReadingCommands(retype);
-  const holds = useFirstOf(useReadingHolds(), useListenHolds(choose));
+  const [resounded, resound] = useState<SheetSound>();
+  const readingCommands = useReadingCommands({ onWord: retype, onSound: resound });
+  const holds = useFirstOf(useReadingHolds({ onWord: retype, onSound: resound }), useListenHolds(choose));
   const clipCommands = useClipCommands(clip);
   return (
     <>
+      {resounded && <SoundDialog key={resounded.id} sound={resounded} onClose={() => resound(undefined)} />}
       {retyped && <RetypeDialog word={retyped} onClose={() => retype(undefined)} />}
       <SheetStep
         view="listen"

@@ -15,8 +15,9 @@ import {
   type Refusal,
   type SceneDocument,
 } from '@zest-jaw/core';
-import { SURE_WORD, type SheetWord } from '../barSheet/sheetData.js';
+import { SURE_WORD, type SheetSound, type SheetWord } from '../barSheet/sheetData.js';
 import type { Command, CommandGroup } from '../commands/command.js';
+import { mostHeard } from '../scene/Readout.js';
 import { useOpenScene, useSheet } from '../scene/sceneContext.js';
 import { useChangeAndKey } from '../scene/useChangeAndKey.js';
 import { newId } from '../session/documentSession.js';
@@ -30,7 +31,12 @@ const FINE = 240;
 
 export const isDoubtful = ({ confidence }: Pick<SheetWord, 'confidence'>): boolean => confidence < SURE_WORD;
 
-export function useReadingCommands(onRetype: (word: SheetWord) => void): readonly Command[] {
+interface Opened {
+  readonly onWord: (word: SheetWord) => void;
+  readonly onSound: (sound: SheetSound) => void;
+}
+
+export function useReadingCommands({ onWord, onSound }: Opened): readonly Command[] {
   const { session, playhead } = useOpenScene();
   const { data } = useSheet();
   const changeAndKey = useChangeAndKey();
@@ -114,9 +120,20 @@ export function useReadingCommands(onRetype: (word: SheetWord) => void): readonl
       ['KeyT'],
       () => {
         const word = wordHere();
-        if (word) onRetype(word);
+        if (word) onWord(word);
       },
       'edit text rename sounds',
+    ),
+    at(
+      'sound-retype',
+      'Say which sound it is',
+      ['Shift+KeyT'],
+      () => {
+        const { frame } = playhead.store.getState();
+        const sound = mostHeard(data.sounds, frame);
+        if (sound) onSound(sound);
+      },
+      'phoneme symbol change',
     ),
     at('word-from-earlier', 'The word starts a frame earlier', ['Comma'], nudge('from', -1, false)),
     at('word-from-later', 'The word starts a frame later', ['Period'], nudge('from', 1, false)),

@@ -3,7 +3,7 @@
  * a gap opens; with Alt a word is slid by its middle. What lies at the edge is heard meanwhile,
  * and the pencil follows in the same step.
  */
-import { framesPerSecond, moveSoundEdge, moveWordEdge, sceneSettings, slideWord, type EdgeMove } from '@zest-jaw/core';
+import { framesPerSecond, moveSoundEdge, moveWordEdge, sceneSettings, slideWord, type EdgeMove, type Span } from '@zest-jaw/core';
 import { useMemo } from 'react';
 import type { Hit } from '../barSheet/plan.js';
 import type { SheetSound, SheetWord } from '../barSheet/sheetData.js';
@@ -24,7 +24,13 @@ interface EdgeAt {
   readonly edge: 'from' | 'to';
 }
 
-export function useReadingHolds(): Holds {
+interface Opened {
+  readonly onWord: (word: SheetWord) => void;
+  readonly onSound: (sound: SheetSound) => void;
+}
+
+/** Pressed twice a word or a sound is opened. */
+export function useReadingHolds({ onWord, onSound }: Opened): Holds {
   const { session, playhead } = useOpenScene();
   const { words, sounds } = useSheet().data;
   const { frameRate } = useSceneDocument(sceneSettings);
@@ -81,6 +87,14 @@ export function useReadingHolds(): Holds {
       });
     return {
       cursor: (hit) => (edgeAt(hit) ? 'ew-resize' : undefined),
+      open: ({ row, position }) => {
+        const isHere = ({ from, to }: Span): boolean => position >= from && position < to;
+        const word = row === 'words' ? words.find(isHere) : undefined;
+        const sound = row === 'sounds' ? sounds.find(isHere) : undefined;
+        if (word) onWord(word);
+        if (sound) onSound(sound);
+        return word !== undefined || sound !== undefined;
+      },
       takeHold: (hit, { alt }) => {
         const edge = edgeAt(hit);
         if (edge) return draggingEdge(edge, hit, alt);
@@ -88,5 +102,5 @@ export function useReadingHolds(): Holds {
         return word && sliding(word, hit);
       },
     };
-  }, [words, sounds, frameRate, session, playhead, keyAfter]);
+  }, [words, sounds, frameRate, session, playhead, keyAfter, onWord, onSound]);
 }

@@ -19,7 +19,7 @@ const ON_MOUTHS: Parts = [
 const ON_WORDS: Parts = [
   ['play-word', 'select-word', 'select-phrase'],
   ['play-part', 'loop'],
-  ['word-accept', 'word-retype', 'word-split', 'word-join', 'word-delete', 'word-pencil'],
+  ['word-accept', 'word-retype', 'sound-retype', 'word-split', 'word-join', 'word-delete', 'word-pencil'],
   ['mark'],
   ['insert-time', 'remove-time'],
 ];
