@@ -152,6 +152,22 @@ it('what a hand has set outlives every reading, whole or in part', () => {
   expect(partsBesideInk(before, before.clips[0]!)).toBeUndefined();
 });
 
+it('a sound that no word explains is kept by itself', () => {
+  const made = scene();
+  const lone = { id: 'hum', clip: CLIP, word: null, symbol: 'M', fromSample: 46_000, toSample: 52_000, confidence: 0.5 };
+  const before = { ...made, phonemes: [...made.phonemes, lone].sort((a, b) => a.fromSample - b.fromSample) };
+  const set = testPatch(before, moveSoundEdge(before, { clip: CLIP, id: 'hum', edge: 'to', toSample: 53_000, opensGap: false }, ids));
+  const again = testPatch(set, takeReading(set, CLIP, reading(), ids));
+  expect(again.phonemes.find(({ word }) => word === null)).toMatchObject({
+    symbol: 'M',
+    fromSample: 46_000,
+    toSample: 53_000,
+    inked: true,
+  });
+  expect(again.words).toHaveLength(WORDS.length);
+  expect(partsBesideInk(set, set.clips[0]!)).toHaveLength(2);
+});
+
 it('a clip that was once a part of another is read again beside it', () => {
   const before = scene();
   const cut = testPatch(before, insertTime(before, { frame: 25, count: 4 }, ids));

@@ -106,6 +106,18 @@ export interface EdgeMove {
   readonly opensGap: boolean;
 }
 
+/** What lies beyond an edge, and whether it gives way when that is moved: it does where it touches, unless a gap is to open. */
+function beside<T extends SceneWord | ScenePhoneme>(
+  sorted: readonly T[],
+  one: T,
+  edge: EdgeMove['edge'],
+  opensGap: boolean,
+): { readonly other: T | undefined; readonly gives: boolean } {
+  const other = sorted[sorted.findIndex(({ id }) => id === one.id) + (edge === 'from' ? -1 : 1)];
+  const gap = !other ? Number.POSITIVE_INFINITY : edge === 'from' ? one.fromSample - other.toSample : other.fromSample - one.toSample;
+  return { other, gives: !opensGap && Math.abs(gap) <= ONE_EDGE };
+}
+
 /** The least a word can be squeezed to with its sounds in proportion, in samples: as long as it is where one of them is as short as may be. */
 function leastOf(open: OpenReading, word: SceneWord): number {
   const length = word.toSample - word.fromSample;
@@ -122,12 +134,7 @@ export function moveWordEdge(scene: SceneDocument, { clip, id, edge, toSample, o
   const open = openReading(scene, clip);
   const word = open?.words.get(id);
   if (!open || !word) return GONE;
-  const all = inOrder(open.words.values());
-  const place = all.findIndex((one) => one.id === id);
-  const other = all[place + (edge === 'from' ? -1 : 1)];
-  const gap =
-    other === undefined ? Number.POSITIVE_INFINITY : edge === 'from' ? word.fromSample - other.toSample : other.fromSample - word.toSample;
-  const gives = other !== undefined && !opensGap && Math.abs(gap) <= ONE_EDGE;
+  const { other, gives } = beside(inOrder(open.words.values()), word, edge, opensGap);
   const own = leastOf(open, word);
   if (edge === 'from') {
     const least = other ? (gives ? other.fromSample + leastOf(open, other) : other.toSample) : 0;
@@ -148,16 +155,7 @@ export function moveSoundEdge(scene: SceneDocument, { clip, id, edge, toSample, 
   const open = openReading(scene, clip);
   const sound = open?.sounds.get(id);
   if (!open || !sound) return GONE;
-  const all = inOrder(open.sounds.values());
-  const place = all.findIndex((one) => one.id === id);
-  const other = all[place + (edge === 'from' ? -1 : 1)];
-  const gap =
-    other === undefined
-      ? Number.POSITIVE_INFINITY
-      : edge === 'from'
-        ? sound.fromSample - other.toSample
-        : other.fromSample - sound.toSample;
-  const gives = other !== undefined && !opensGap && Math.abs(gap) <= ONE_EDGE;
+  const { other, gives } = beside(inOrder(open.sounds.values()), sound, edge, opensGap);
   if (edge === 'from') {
     const least = other ? (gives ? other.fromSample + SHORTEST_SOUND : other.toSample) : 0;
     const at = Math.min(sound.toSample - SHORTEST_SOUND, Math.max(least, toSample));

@@ -133,17 +133,17 @@ export function readingInPart(reading: Reading, { fromSample, toSample }: ClipPa
  */
 export function withInkKept(old: Reading, anew: Reading): Reading {
   const ink = old.words.flatMap((word, index) => (word.inked ? [{ word, index }] : []));
-  if (ink.length === 0) return anew;
+  // Sounds that no word explains are set by themselves.
+  const lone = old.phonemes.filter(({ word, inked }) => word === null && inked);
+  if (ink.length === 0 && lone.length === 0) return anew;
   const spans = ink.map(({ word }) => word);
   const isKept = (word: Reading['words'][number]): boolean =>
     !spans.some((span) => overlapOf(span, word) * 2 > Math.min(word.to - word.from, span.to - span.from));
-  const cut = <S extends Span>(span: S): S | undefined =>
-    spans
-      .reduce<S[]>((parts, set) => parts.flatMap((part) => without(part, set)), [span])
-      .sort((a, b) => b.to - b.from - (a.to - a.from))[0];
+  const cut = <S extends Span>(span: S, by: readonly Span[]): S | undefined =>
+    by.reduce<S[]>((parts, set) => parts.flatMap((part) => without(part, set)), [span]).sort((a, b) => b.to - b.from - (a.to - a.from))[0];
   const words = [
     ...anew.words.flatMap((word, index) => {
-      const left = !word.inked && isKept(word) ? cut(word) : undefined;
+      const left = !word.inked && isKept(word) ? cut(word, spans) : undefined;
       return left ? [{ word: left, source: anew, index }] : [];
     }),
     ...ink.map(({ word, index }) => ({ word, source: old, index })),
@@ -152,13 +152,14 @@ export function withInkKept(old: Reading, anew: Reading): Reading {
   const sounds = [
     ...anew.phonemes.flatMap((sound) => {
       const at = sound.word === null ? null : place.get(`false${sound.word}`);
-      const left = at === undefined ? undefined : cut(sound);
+      const left = at === undefined ? undefined : cut(sound, [...spans, ...lone]);
       return left ? [{ ...left, word: at ?? null }] : [];
     }),
     ...old.phonemes.flatMap((sound) => {
       const at = sound.word === null ? undefined : place.get(`true${sound.word}`);
       return at === undefined ? [] : [{ ...sound, word: at }];
     }),
+    ...lone,
   ].sort((a, b) => a.from - b.from);
   return { ...anew, words: words.map(({ word }) => word), phonemes: sounds };
 }
@@ -170,7 +171,8 @@ export function withInkKept(old: Reading, anew: Reading): Reading {
  * @returns undefined where all of it may be read as one
  */
 export function partsBesideInk(scene: SceneDocument, clip: Clip, wanted?: readonly ClipPart[]): readonly ClipPart[] | undefined {
-  const ink = scene.words.filter((word) => word.clip === clip.id && word.inked);
+  const lone = scene.phonemes.filter((sound) => sound.clip === clip.id && sound.word === null && sound.inked);
+  const ink = [...scene.words.filter((word) => word.clip === clip.id && word.inked), ...lone];
   if (ink.length === 0) return wanted;
   const parts = (wanted ?? [clip]).map(({ fromSample, toSample }) => ({ from: fromSample, to: toSample }));
   return ink
