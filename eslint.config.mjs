@@ -36,7 +36,7 @@ export default tseslint.config(
   ),
   onlyFrom(['server/src/**'], ['@zest-jaw/web', '@zest-jaw/cli', '**/web/**'], 'server imports only core and engine.'),
   onlyFrom(['cli/src/**'], ['@zest-jaw/server', '@zest-jaw/web', '**/server/**', '**/web/**'], 'cli imports only core and engine.'),
-  { files: ['core/src/**/*.test.ts', 'web/src/**/*.test.tsx'], rules: { 'no-restricted-imports': 'off' } },
+  { files: ['core/src/**/*.test.ts', 'web/src/**/*.test.{ts,tsx}'], rules: { 'no-restricted-imports': 'off' } },
   // Nest reads constructor and property types at run time, so they must stay value imports.
   { files: ['server/src/**'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
   {

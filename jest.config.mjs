@@ -20,11 +20,12 @@ const project = (name, extra = {}) => ({
   transform: { '^.+\\.tsx?$': swc(), '^.+\\.m?js$': swc() },
   // Packages that come as ES modules only are compiled like our own.
   transformIgnorePatterns: [
-    '/node_modules/(?!(d3-contour|d3-array|internmap|@dnd-kit|mpg123-decoder|ogg-opus-decoder|opus-decoder|@wasm-audio-decoders|codec-parser|@eshaz|simple-yenc|p-limit|srt-parser-2|yocto-queue)/)',
+    '/node_modules/(?!(d3-contour|d3-array|internmap|@dnd-kit|mpg123-decoder|ogg-opus-decoder|opus-decoder|@wasm-audio-decoders|codec-parser|@eshaz|simple-yenc|p-limit|potpack|srt-parser-2|yocto-queue)/)',
   ],
   moduleNameMapper: {
     '^@zest-jaw/core$': `${import.meta.dirname}/core/src/index.ts`,
     '^@zest-jaw/engine/documents$': `${import.meta.dirname}/engine/src/documents/faultsOfShape.ts`,
+    '^@zest-jaw/engine/hand-off$': `${import.meta.dirname}/engine/src/handOff/index.ts`,
     '^@zest-jaw/engine$': `${import.meta.dirname}/engine/src/index.ts`,
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },

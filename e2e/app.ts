@@ -1,6 +1,6 @@
 /** The real application for a test: its server on a free port, on a data folder of its own. */
 import type { SceneDocument, SceneView } from '@zest-jaw/core';
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { fork, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -213,4 +213,38 @@ export async function hearTryOut(page: Page, more: number): Promise<void> {
     return shown.size;
   };
   await expect.poll(look, { intervals: [60] }).toBeGreaterThan(more);
+}
+
+/** Has the track, or a part of it, read again, and takes all that would change. */
+export async function readAgain(page: Page, button = 'Read the track again'): Promise<void> {
+  await page.getByRole('button', { name: button }).click();
+  const offer = page.getByRole('region', { name: 'Read again' });
+  await offer.getByRole('button', { name: /^Take (it|all of it)$/ }).click();
+  await expect(offer).toBeHidden();
+  await saved(page);
+}
+
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+const middleOf = ({ x, y, width, height }: Point & { width: number; height: number }): Point => ({ x: x + width / 2, y: y + height / 2 });
+
+/** A drag with the mouse, by small steps, in pixels of the page; let go at its end unless it stays `held`. */
+export async function drag(page: Page, from: Point, to: Point, { held = false } = {}): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x, to.y, { steps: 8 });
+  if (!held) await page.mouse.up();
+}
+
+/** Something taken hold of and let go over a place that shows it would take it. */
+export async function dragOnto(page: Page, grip: Locator, place: Locator): Promise<void> {
+  await place.scrollIntoViewIfNeeded();
+  await grip.scrollIntoViewIfNeeded();
+  const [from, to] = [(await grip.boundingBox())!, (await place.boundingBox())!];
+  await drag(page, middleOf(from), middleOf(to), { held: true });
+  await expect(place).toHaveAttribute('data-over');
+  await page.mouse.up();
 }

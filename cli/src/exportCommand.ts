@@ -1,23 +1,38 @@
-/** `zest export`: exposures to numbered pictures and an exposure sheet. */
+/** `zest export`: exposures to all that is handed off of them: pictures, sprites, sheets, key lists, weights, curves, a timeline. */
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { join, parse } from 'node:path';
+import { extname, join, parse } from 'node:path';
 import {
+  chartSettings,
   checkPictureOptions,
+  EASE_LIMITS,
   checkReading,
   exposureSheetCsv,
+  holdsCsv,
   isFrameRate,
   LABEL_KINDS,
   looksOfFrames,
   MAX_SCENE_FRAMES,
   maybeLabelKind,
+  PICTURE_LIMITS,
+  PLAIN_ACCENT,
   picturesOfChart,
+  plannedPictures,
   sceneOfKeyed,
+  textOfHandOff,
   writeLabels,
   type ChartDocument,
+  type Counting,
+  type CountsFrom,
+  type CountsIn,
   type FrameRate,
+  type KeyNumbers,
+  type PictureFormat,
   type Reading,
+  type TextFormat,
+  type TextRequest,
+  type WhichPictures,
 } from '@zest-jaw/core';
-import { renderPictures } from '@zest-jaw/engine';
+import { exposureSheetPdf, renderPictures, SPRITE_LIMITS, spriteSheet, writeBundle, type Paper } from '@zest-jaw/engine/hand-off';
 import { chartOf } from './keyCommand.js';
 import { CannotDo, parseCommandLine, readJson, wholeNumber, WrongUse } from './outcome.js';
 
@@ -65,57 +80,170 @@ function writeLabelFile(readingFile: string, file: string): void {
   }
 }
 
+/** One of some words, or WrongUse. */
+function oneOf<T extends string>(name: string, text: string, words: readonly T[]): T {
+  const found = words.find((word) => word === text);
+  if (found === undefined) throw new WrongUse(`--${name} is “${text}”. It may be ${words.join(', ')}.`);
+  return found;
+}
+
+/** What is written of a keyed file, by the option that asks for it: each may be asked for several times. */
+const TARGETS = ['pictures', 'sprites', 'sheet', 'keys', 'weights', 'curves', 'timeline', 'shots', 'bundle'] as const;
+type Target = (typeof TARGETS)[number];
+
+/** What a file's name may end in. */
+const ENDINGS: Readonly<Record<Exclude<Target, 'pictures' | 'sprites'>, readonly string[]>> = {
+  sheet: ['.csv', '.pdf'],
+  keys: ['.csv', '.json'],
+  weights: ['.csv', '.json'],
+  curves: ['.csv', '.json'],
+  timeline: ['.otio'],
+  shots: ['.csv'],
+  bundle: ['.zip'],
+};
+
+/** The ending of a file that is asked for, one of those it may have. */
+function endingOf(target: keyof typeof ENDINGS, file: string): string {
+  const ending = extname(file).toLowerCase();
+  if (!ENDINGS[target].includes(ending)) throw new WrongUse(`--${target} ${file}: its name may end in ${ENDINGS[target].join(' or ')}.`);
+  return ending;
+}
+
 export async function exportCommand(args: string[]): Promise<void> {
+  const several = { type: 'string', multiple: true } as const;
   const { values, positionals } = parseCommandLine(args, {
-    pictures: { type: 'string' },
-    sheet: { type: 'string' },
+    pictures: several,
+    sprites: several,
+    sheet: several,
+    keys: several,
+    weights: several,
+    curves: several,
+    timeline: several,
+    shots: several,
+    bundle: several,
     chart: { type: 'string' },
     name: { type: 'string', default: 'mouth' },
     'first-number': { type: 'string', default: '1' },
     width: { type: 'string', default: '1920' },
     height: { type: 'string', default: '1080' },
+    digits: { type: 'string', default: '4' },
+    which: { type: 'string', default: 'every' },
+    'picture-format': { type: 'string', default: 'png' },
+    ground: { type: 'string' },
+    cell: { type: 'string', default: '256' },
+    'powers-of-two': { type: 'boolean', default: false },
+    paper: { type: 'string', default: 'A4' },
+    'count-from': { type: 'string', default: 'scene' },
+    'count-in': { type: 'string', default: 'frames' },
+    'non-drop': { type: 'boolean', default: false },
+    numbers: { type: 'string', default: 'own' },
+    'every-frame': { type: 'boolean', default: false },
+    guards: { type: 'boolean', default: false },
+    ease: { type: 'string', default: '1' },
+    'camera-on': { type: 'string', default: '1' },
     labels: { type: 'string' },
   });
   const [file, ...more] = positionals;
   if (file === undefined || more.length > 0) throw new WrongUse('Name one file that zest key made.');
+  const asked = TARGETS.flatMap((target) => (values[target] ?? []).map((path) => ({ target, path })));
   if (values.labels !== undefined) {
-    if (values.pictures !== undefined || values.sheet !== undefined)
-      throw new WrongUse('Labels are made of a reading, pictures and sheets of what zest key made: export them one at a time.');
+    if (asked.length > 0)
+      throw new WrongUse('Labels are made of a reading, everything else of what zest key made: export them one at a time.');
     writeLabelFile(file, values.labels);
     return;
   }
-  if (values.pictures === undefined && values.sheet === undefined)
-    throw new WrongUse('Say where to: --pictures DIR, --sheet FILE.csv, or both.');
+  if (asked.length === 0)
+    throw new WrongUse(
+      'Say where to: --pictures DIR, --sprites DIR, --sheet FILE.csv or .pdf, --keys, --weights or --curves FILE.csv or .json, --timeline FILE.otio, --shots FILE.csv, --bundle FILE.zip.',
+    );
+  for (const { target, path } of asked) if (target !== 'pictures' && target !== 'sprites') endingOf(target, path);
   const chart = chartOf(values.chart);
   const keyed = keyedOf(file, chart);
   const options = {
     baseName: values.name,
-    firstNumber: wholeNumber('first-number', values['first-number'], 0, 9999),
+    firstNumber: wholeNumber('first-number', values['first-number'], 0, 9_999_999),
     width: wholeNumber('width', values.width, 1, 100_000),
     height: wholeNumber('height', values.height, 1, 100_000),
+    digits: wholeNumber('digits', values.digits, PICTURE_LIMITS.fewestDigits, PICTURE_LIMITS.mostDigits),
+    which: oneOf<WhichPictures>('which', values.which, ['every', 'changes', 'chart']),
+    format: oneOf<PictureFormat>('picture-format', values['picture-format'], ['png', 'webp']),
+    ground: values.ground ?? null,
   };
-  if (values.pictures !== undefined && picturesOfChart({ ...chart, head: [] }).size > 0)
+  const cell = wholeNumber('cell', values.cell, SPRITE_LIMITS.least, SPRITE_LIMITS.most);
+  const ease = wholeNumber('ease', values.ease, EASE_LIMITS.least, EASE_LIMITS.most);
+  const cameraOn = wholeNumber('camera-on', values['camera-on'], 1, 2) as 1 | 2;
+  const paper = oneOf<Paper>('paper', values.paper, ['A4', 'Letter']);
+  const keyOptions = {
+    numbers: oneOf<KeyNumbers>('numbers', values.numbers, ['own', 'from 0', 'from 1']),
+    everyFrame: values['every-frame'],
+    guards: values.guards,
+  };
+  const counting: Counting = {
+    from: oneOf<CountsFrom>('count-from', values['count-from'], ['0', '1', 'scene']),
+    unit: oneOf<CountsIn>('count-in', values['count-in'], ['frames', 'seconds', 'timecode']),
+    drop: !values['non-drop'],
+  };
+  const isDrawn = asked.some(({ target }) => target === 'pictures' || target === 'sprites' || target === 'bundle');
+  if (isDrawn && picturesOfChart({ ...chart, head: [] }).size > 0)
     throw new CannotDo('This chart has placed pictures, which are kept in the application. Hand the frames on from there.');
   const [fault] = values.pictures === undefined ? [] : checkPictureOptions(options, keyed.length);
   if (fault) throw new WrongUse(fault);
   const scene = sceneOfKeyed(keyed, options.firstNumber);
   const charts = new Map([[scene.tracks[0]!.chartId, chart]]);
-  try {
-    if (values.sheet !== undefined) {
-      writeFileSync(values.sheet, exposureSheetCsv(scene, [{ trackId: scene.tracks[0]!.id, name: 'Character', charts }]));
-    }
-    if (values.pictures !== undefined) {
-      const folder = values.pictures;
+  const formatOf = (target: keyof typeof ENDINGS, path: string): TextFormat => (endingOf(target, path) === '.json' ? 'json' : 'csv');
+  const text = (path: string, request: TextRequest): void =>
+    writeFileSync(path, textOfHandOff(scene, scene.tracks[0]!.id, charts, request));
+  const sheet = async (path: string): Promise<string | Uint8Array> => {
+    const tracks = [{ trackId: scene.tracks[0]!.id, name: 'Character', charts }];
+    if (endingOf('sheet', path) === '.csv') return exposureSheetCsv(scene, tracks);
+    const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long' }).format(new Date());
+    return exposureSheetPdf(scene, tracks, { paper, counting, production: parse(file).name, date });
+  };
+  const write: Readonly<Record<Target, (path: string) => void | Promise<void>>> = {
+    pictures: async (folder) => {
       mkdirSync(folder, { recursive: true });
-      const frames = looksOfFrames(scene, scene.tracks[0]!.id, charts);
-      renderPictures(
-        frames,
+      const planned = plannedPictures(looksOfFrames(scene, scene.tracks[0]!.id, charts), charts, options);
+      await renderPictures(
+        planned,
         charts,
         { ...options, withHead: false },
         () => '',
-        ({ name, png }) => writeFileSync(join(folder, name), png),
+        ({ name, bytes }) => writeFileSync(join(folder, name), bytes),
       );
-    }
+      if (options.which === 'changes') writeFileSync(join(folder, 'holds.csv'), holdsCsv(planned, options));
+    },
+    sprites: async (folder) => {
+      mkdirSync(folder, { recursive: true });
+      const made = await spriteSheet(chart, { cell, powersOfTwo: values['powers-of-two'] }, () => '');
+      if ('refusal' in made) throw new CannotDo(made.refusal);
+      const { png, table } = made;
+      writeFileSync(join(folder, 'sprites.png'), png);
+      writeFileSync(join(folder, 'sprites.json'), `${JSON.stringify(table, null, 1)}\n`);
+    },
+    sheet: async (path) => writeFileSync(path, await sheet(path)),
+    keys: (path) => text(path, { kind: 'keys', format: formatOf('keys', path), ...keyOptions, counting }),
+    weights: (path) => text(path, { kind: 'weights', format: formatOf('weights', path), counting, easeFrames: ease }),
+    curves: (path) => text(path, { kind: 'curves', format: formatOf('curves', path), counting }),
+    timeline: (path) => {
+      const { baseName, firstNumber, digits } = options;
+      text(path, { kind: 'timeline', files: { baseName, firstNumber, digits, pictures: '', sounds: '' } });
+    },
+    shots: (path) => text(path, { kind: 'shots', counting, cameraOn }),
+    bundle: (path) => {
+      const [track] = scene.tracks;
+      const bundle = {
+        made: new Date().toISOString(),
+        production: { name: parse(file).name, pronunciations: [] },
+        characters: [{ id: track!.characterId, name: values.name, accent: PLAIN_ACCENT }],
+        charts: [{ id: track!.chartId, characterId: track!.characterId, name: chartSettings(chart).name, document: chart }],
+        scenes: [scene],
+        media: [],
+      };
+      writeFileSync(path, writeBundle(bundle));
+    },
+  };
+  try {
+    for (const { target, path } of asked) await write[target](path);
   } catch (error) {
     if (error instanceof Error && 'code' in error)
       throw new CannotDo(`The files could not be written (${String(error.code)}). Check that the folder is there and may be written to.`);

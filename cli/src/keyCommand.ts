@@ -29,7 +29,6 @@ import {
   type PlannedTrack,
   type Reading,
 } from '@zest-jaw/core';
-import { decodeRecording } from '@zest-jaw/engine';
 import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { CannotDo, parseCommandLine, readBytes, readJson, wholeNumber, WrongUse } from './outcome.js';
 
@@ -87,6 +86,7 @@ function askedFeels(asked: readonly string[], length: number): AskedFeels {
 }
 
 async function heardIn(audio: string, frameRate: KeyingJob['frameRate'], length: number): Promise<HeardFrames> {
+  const { decodeRecording } = await import('@zest-jaw/engine');
   const truth = await decodeRecording(readBytes(audio));
   if ('refusal' in truth) throw new CannotDo(`${audio}: ${truth.refusal}`);
   return heardFrames(floatsOf16Bit(truth.samples), frameRate, length);

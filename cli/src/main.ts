@@ -2,25 +2,38 @@
  * `zest`: read, key and export on files. Exit status 0, 1 (could not do it) or 2 (wrong
  * use); what was asked for on standard output, messages on standard error.
  */
-import { exportCommand } from './exportCommand.js';
-import { keyCommand } from './keyCommand.js';
 import { CannotDo, WrongUse } from './outcome.js';
-import { readCommand } from './readCommand.js';
 
 const USAGE = `zest read AUDIO [--script TEXT | --script-file FILE] [--language en|fr|ipa]
                 [--accent us|gb[,non-rhotic,dropped-h,flapped-t,th-fronting]] [--pronunciations FILE]
-zest read AUDIO --labels FILE.TextGrid|vtt|srt|ctm|tsv
+zest read AUDIO --labels FILE.TextGrid|vtt|srt|ctm|tsv|json
 zest read --batch LIST.jsonl [the same options but the script]
 zest key READING.json [--feel crisp|natural|limited|replacement|FILE.json] [--fps 24] [--hold 2] [--lead 1] [--strict]
                       [--feel FROM-TO=FEEL …] [--chart CHART.json] [--loudness AUDIO] [--explain]
-zest export KEYED.json [--pictures DIR] [--sheet FILE.csv] [--chart CHART.json]
-            [--name mouth] [--first-number 1] [--width 1920] [--height 1080]
-zest export READING.json --labels FILE.TextGrid|vtt|srt|ctm|tsv
+zest export KEYED.json [--pictures DIR] [--sprites DIR] [--sheet FILE.csv|.pdf] [--keys FILE.csv|.json]
+            [--weights FILE.csv|.json] [--curves FILE.csv|.json] [--timeline FILE.otio] [--shots FILE.csv] [--bundle FILE.zip]
+            [--chart CHART.json] [--name mouth] [--first-number 1] [--digits 4] [--width 1920] [--height 1080]
+            [--which every|changes|chart] [--picture-format png|webp] [--ground #rrggbb] [--cell 256] [--powers-of-two] [--paper A4|Letter] [--numbers own|'from 0'|'from 1'] [--every-frame]
+            [--guards] [--ease 1] [--camera-on 1|2] [--count-from 0|1|scene] [--count-in frames|seconds|timecode] [--non-drop]
+zest export READING.json --labels FILE.TextGrid|vtt|srt|ctm|tsv|json
+zest import FILE.zip [--chart-to CHART.json]
+zest import FILE.csv [--chart CHART.json] [--fps 24] [--length FRAMES]
+zest map propose CHART.json
+zest map check MAP.json
 
 The formats are described in docs/formats.md.
 `;
 
-const COMMANDS: Readonly<Record<string, (args: string[]) => Promise<void>>> = { read: readCommand, key: keyCommand, export: exportCommand };
+type Command = (args: string[]) => Promise<void>;
+
+/** Each loads only what it needs: the recogniser alone takes a second. */
+const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
+  read: async () => (await import('./readCommand.js')).readCommand,
+  key: async () => (await import('./keyCommand.js')).keyCommand,
+  export: async () => (await import('./exportCommand.js')).exportCommand,
+  import: async () => (await import('./importCommand.js')).importCommand,
+  map: async () => (await import('./mapCommand.js')).mapCommand,
+};
 
 /** Runs one command line; returns the exit status. */
 export async function main(args: string[]): Promise<number> {
@@ -33,9 +46,13 @@ export async function main(args: string[]): Promise<number> {
   try {
     if (!command)
       throw new WrongUse(
-        name === undefined ? 'Say what to do: read, key or export.' : `There is no command “${name}”: use read, key or export.`,
+        name === undefined
+          ? 'Say what to do: read, key, export, import or map.'
+          : `There is no command “${name}”: use read, key, export, import or map.`,
       );
-    await command(rest);
+    await (
+      await command()
+    )(rest);
     return 0;
   } catch (error) {
     if (error instanceof WrongUse) {

@@ -1,17 +1,16 @@
 /** `zest read`: a recording to a reading. */
 import {
-  guessedTiers,
+  givenLabels,
   isLabelFault,
   LABEL_KINDS,
   maybeAccent,
   maybeLabelKind,
   PLAIN_ACCENT,
-  readingOfLabels,
   readLabels,
   readPronunciations,
+  scriptOfLines,
   textOfLabels,
   waysByWord,
-  type Label,
   type Reading,
   type ScriptLanguage,
 } from '@zest-jaw/core';
@@ -48,22 +47,24 @@ async function readOne(recogniser: Recogniser, { audio, script }: Line, speech: 
   return reading;
 }
 
-/** A reading made of labels, as long as its recording; what is taken for no sound is said beside it. */
-async function readingOfLabelFile(audio: string, file: string): Promise<Reading> {
+/** A reading made of labels, as long as its recording; captions hold the recogniser to the times of their lines. What is taken for no sound is said beside it. */
+async function readByLabels(audio: string, file: string, language: ScriptLanguage, speech: ReadOptions): Promise<Reading> {
   const truth = await decodeRecording(readBytes(audio));
   if ('refusal' in truth) throw new CannotDo(`${audio}: ${truth.refusal}`);
   const kind = maybeLabelKind(file);
   if (!kind) throw new CannotDo(`${file} is no file of labels by its name. It may end in ${LABEL_KINDS.join(', ')}, lab or txt.`);
   const tiers = readLabels(kind, textOfLabels(readBytes(file)));
   if (isLabelFault(tiers)) throw new CannotDo(`${file}, line ${tiers.line}: ${tiers.sentence}`);
-  const { words, sounds } = guessedTiers(tiers);
-  const labelsOf = (index: number | undefined): Partial<Record<'labels', readonly Label[]>> => (index === undefined ? {} : tiers[index]!);
-  const { reading, unknown } = readingOfLabels(
-    { words: labelsOf(words).labels ?? [], sounds: labelsOf(sounds).labels ?? [] },
-    truth.samples.length,
-  );
-  for (const [text, times] of unknown) process.stderr.write(`“${text}” is no sound that is known; left out ${times} times.\n`);
-  return reading;
+  const given = givenLabels(tiers, truth.samples.length);
+  if ('lines' in given) {
+    const recogniser = await openRecogniser(language === 'fr' ? 'fr' : 'en');
+    const reading = await readTrack(recogniser, truth, scriptOfLines(given.lines), () => undefined, { ...speech, lines: given.lines });
+    recogniser.close();
+    if ('refusal' in reading) throw new CannotDo(`${audio}: ${reading.refusal}`);
+    return reading;
+  }
+  for (const [text, times] of given.unknown) process.stderr.write(`“${text}” is no sound that is known; left out ${times} times.\n`);
+  return given.reading;
 }
 
 function lineOf(text: string): Line {
@@ -118,7 +119,7 @@ export async function readCommand(args: string[]): Promise<void> {
   if (values.labels !== undefined) {
     if (values.script !== undefined || values['script-file'] !== undefined)
       throw new WrongUse('With --labels what is said comes from the labels: leave the script out.');
-    const reading = await readingOfLabelFile(audio, values.labels);
+    const reading = await readByLabels(audio, values.labels, language, speech);
     process.stdout.write(`${JSON.stringify(reading)}\n`);
     return;
   }

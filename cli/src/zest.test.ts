@@ -1,196 +1,21 @@
-/**
- * The command line as it is used: the built program in a process of its own. The readings
- * are held against labelled speech and a human voice from outside the project.
- */
+/** Keying, handing off and the rest of the command line, on files. */
 import {
   boundaryErrors,
   checkReading,
-  ditherTo16Bit,
-  floatsOf16Bit,
   type Keyed,
-  maybeArpabet,
+  mapOfChart,
   type Reading,
-  resample,
   shareWithin,
+  starterChart,
   truthOfWave,
   truthToWave,
 } from '@zest-jaw/core';
-import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-const ROOT = join(__dirname, '../..');
-const SPEECH = join(ROOT, 'core/fixtures/speech');
-const SENTENCES = readFileSync(join(SPEECH, 'sentences.txt'), 'utf8').trim().split('\n');
-const scratch = mkdtempSync(join(tmpdir(), 'zest-cli-'));
+import { labels, recording, ROOT, scratch, SENTENCES, SPEECH, written, zest } from './testing/zestRun.js';
 
 jest.setTimeout(900_000);
-
-function zest(...args: string[]): { status: number | null; out: string; err: string } {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [join(ROOT, 'cli/bin/zest.mjs'), ...args], {
-    encoding: 'utf8',
-    maxBuffer: 1e8,
-  });
-  return { status, out: stdout, err: stderr };
-}
-
-function written(name: string, content: string | Uint8Array): string {
-  const file = join(scratch, name);
-  writeFileSync(file, content);
-  return file;
-}
-
-function batch(lines: readonly object[], name = 'list.jsonl'): (Reading & { error?: string })[] {
-  const { status, out } = zest('read', '--batch', written(name, lines.map((line) => JSON.stringify(line)).join('\n')));
-  expect(status).toBe(0);
-  return out
-    .trim()
-    .split('\n')
-    .map((line) => JSON.parse(line) as Reading & { error?: string });
-}
-
-const recording = (voice: string, line: number): string => join(SPEECH, `${voice}-${String(line).padStart(2, '0')}.wav`);
-
-/** Labels of a recording: silence left out, `ax` counted as AH (see the fixture's README). */
-function labels(voice: string, line: number): { symbol: string; fromSeconds: number }[] {
-  const rows = readFileSync(recording(voice, line).replace(/wav$/, 'lab'), 'utf8')
-    .trim()
-    .split('\n')
-    .map((row) => row.split('\t'));
-  return rows.flatMap(([from, , symbol]) =>
-    symbol === 'pau' ? [] : [{ symbol: maybeArpabet(symbol!)!.symbol, fromSeconds: Number(from) }],
-  );
-}
-
-describe('zest read', () => {
-  it('puts at least 80 % of boundaries within 20 ms and 96 % within a frame at 24 fps, on labelled speech', () => {
-    const lines = ['slt', 'kal16'].flatMap((voice) => SENTENCES.map((script, line) => ({ voice, line, script })));
-    const readings = batch(lines.map(({ voice, line, script }) => ({ audio: recording(voice, line), script })));
-    const errors = readings.flatMap((reading, index) => {
-      expect(reading.error).toBeUndefined();
-      expect(checkReading(reading)).toEqual([]);
-      const { voice, line } = lines[index]!;
-      return boundaryErrors(
-        reading.phonemes.map(({ symbol, from }) => ({ symbol, fromSeconds: from / 48_000 })),
-        labels(voice, line),
-      );
-    });
-    expect(errors.length).toBeGreaterThan(1200);
-    expect(shareWithin(errors, 0.02)).toBeGreaterThanOrEqual(0.8);
-    expect(shareWithin(errors, 1 / 24)).toBeGreaterThanOrEqual(0.96);
-  });
-
-  // Recordings of a human voice naming loudspeakers, from Debian's package alsa-utils.
-  const HUMAN = '/usr/share/sounds/alsa';
-  (existsSync(HUMAN) ? it : it.skip)('finds each word a human voice says, with confidence above 0.8', () => {
-    const names = readdirSync(HUMAN).filter((name) => name !== 'Noise.wav');
-    expect(names.length).toBeGreaterThanOrEqual(8);
-    const readings = batch(
-      names.map((name) => ({ audio: join(HUMAN, name), script: name.replace(/\.wav$/, '').replace('_', ' ') })),
-      'human.jsonl',
-    );
-    readings.forEach((reading, index) => {
-      expect(reading.words.map((word) => word.text)).toEqual(names[index]!.replace(/\.wav$/, '').split('_'));
-      for (const word of reading.words) expect(word.confidence).toBeGreaterThan(0.8);
-    });
-  });
-
-  it('prints one reading as JSON, with samples, stress apart from symbols, and words by index', () => {
-    const { status, out } = zest('read', recording('slt', 1), '--script', SENTENCES[1]!);
-    expect(status).toBe(0);
-    const reading = JSON.parse(out) as Reading;
-    expect(Object.keys(reading)).toEqual(['sampleRate', 'durationSamples', 'words', 'phonemes', 'warnings']);
-    expect(reading.sampleRate).toBe(48_000);
-    expect(reading.words.map((word) => word.text).join(' ')).toBe('Mrs Pelican mailed five pumpkin pies to the lighthouse');
-    // Stress as in the CMU Pronouncing Dictionary: PELICAN P EH1 L AH0 K AH0 N.
-    const pelican = reading.phonemes.filter((phoneme) => phoneme.word === 1);
-    expect(pelican.map(({ symbol, stress }) => symbol + (stress ?? '')).join(' ')).toBe('P EH1 L AH0 K AH0 N');
-  });
-
-  it('goes on with the other lines when one fails', () => {
-    const answers = batch([
-      { audio: recording('slt', 9), script: SENTENCES[9] },
-      { audio: join(SPEECH, 'sentences.txt'), script: 'no sound here' },
-      { audio: join(scratch, 'nowhere.wav'), script: 'hello' },
-      { script: 'no audio' },
-      { audio: recording('slt', 9), script: '' },
-      { audio: recording('slt', 21), script: SENTENCES[21] },
-    ]);
-    expect(answers.map((answer) => answer.error !== undefined)).toEqual([false, true, true, true, true, false]);
-    expect(answers[1]!.error).toMatch(/not a recording that can be read/);
-    expect(answers[4]!.error).toMatch(/no words/);
-    expect(answers[5]!.words.map((word) => word.text)).toEqual(['Boys', 'enjoy', 'noisy', 'toys']);
-  });
-
-  it('guesses an unknown word from its spelling and says so', () => {
-    const [made] = batch([{ audio: recording('slt', 9), script: 'My mother makes zarmalade in May.' }]);
-    expect(made!.warnings.join(' ')).toMatch(/guessed from spelling: zarmalade/);
-    expect(made!.words).toHaveLength(6);
-  });
-
-  it('reads a voice played a quarter faster and higher, as a cartoon voice is made, and no line fails', () => {
-    const faster = 1.25;
-    const lines = [0, 3, 6, 9, 12, 15, 18, 21];
-    const readings = batch(
-      lines.map((line) => {
-        const truth = truthOfWave(readFileSync(recording('slt', line)));
-        if ('refusal' in truth) throw new Error(truth.refusal);
-        const raised = ditherTo16Bit(resample(floatsOf16Bit(truth.samples), 48_000 * faster, 48_000));
-        return { audio: written(`raised-${line}.wav`, truthToWave({ samples: raised })), script: SENTENCES[line] };
-      }),
-      'raised.jsonl',
-    );
-    const errors = readings.flatMap((reading, index) => {
-      expect(reading.error).toBeUndefined();
-      const labelled = labels('slt', lines[index]!).map(({ symbol, fromSeconds }) => ({ symbol, fromSeconds: fromSeconds / faster }));
-      return boundaryErrors(
-        reading.phonemes.map(({ symbol, from }) => ({ symbol, fromSeconds: from / 48_000 })),
-        labelled,
-      );
-    });
-    expect(errors.length).toBeGreaterThan(180);
-    expect(shareWithin(errors, 1 / 24)).toBeGreaterThanOrEqual(0.95);
-  });
-
-  it('takes the script from a file, and file names from where it is typed', () => {
-    const script = written(
-      'line.txt',
-      '\uFEFFPlease put the wet stamp beside the blue parcel. Mrs Pelican mailed five pumpkin pies to the lighthouse.\n',
-    );
-    const typed = ['run', '-s', 'zest', '--', 'read', 'the-wet-stamp.wav', '--script-file', script];
-    // Where npm was started in a shell; a test's own parent must not be taken for it.
-    const env = { ...process.env, INIT_CWD: undefined };
-    const { status, stdout } = spawnSync('npm', typed, { cwd: join(ROOT, 'demo/voices'), encoding: 'utf8', maxBuffer: 1e8, env });
-    expect(status).toBe(0);
-    const words = (JSON.parse(stdout) as Reading).words.map((word) => word.text);
-    expect([words[0], words.at(-1), words.length]).toEqual(['Please', 'lighthouse', 18]);
-  });
-
-  it('reads sounds without a script', () => {
-    const { status, out } = zest('read', recording('slt', 9));
-    expect(status).toBe(0);
-    const reading = JSON.parse(out) as Reading;
-    expect(reading.words).toEqual([]);
-    expect(reading.phonemes.every((phoneme) => phoneme.word === null)).toBe(true);
-    expect(reading.phonemes.filter((phoneme) => phoneme.symbol === 'M').length).toBeGreaterThanOrEqual(3);
-  });
-
-  it('reads French', () => {
-    const { status, out } = zest('read', recording('slt', 9), '--script', 'bonjour madame', '--language', 'fr');
-    expect(status).toBe(0);
-    expect(checkReading(JSON.parse(out))).toEqual([]);
-    expect((JSON.parse(out) as Reading).words.map((word) => word.text)).toEqual(['bonjour', 'madame']);
-  });
-
-  it('has no words for a silent recording', () => {
-    const bytes = readFileSync(recording('slt', 0));
-    bytes.fill(0, 44);
-    const { status, err } = zest('read', written('silent.wav', bytes), '--script', 'hello');
-    expect(status).toBe(1);
-    expect(err).toMatch(/silent/);
-  });
-});
 
 describe('zest key and export', () => {
   const reading = written('reading.json', zest('read', recording('slt', 1), '--script', SENTENCES[1]!).out);
@@ -265,6 +90,132 @@ describe('zest key and export', () => {
     expect(zest('export', reading, '--labels', join(scratch, 'line.doc')).err).toContain('no file of labels by its name');
   });
 
+  it('read a long take by captions whose times are off by half a second: each line where it is said, none where nothing is', () => {
+    const lines = [0, 1, 2, 3, 4, 5].map((line) => truthOfWave(readFileSync(recording('slt', line))) as { samples: Int16Array });
+    const pause = 1.2 * 48_000;
+    const length = lines.reduce((sum, { samples }) => sum + samples.length + pause, 0);
+    const take = new Int16Array(length + 6 * 48_000);
+    const starts: number[] = [];
+    let at = 0;
+    for (const [index, { samples }] of lines.entries()) {
+      starts.push(at);
+      take.set(samples, at);
+      // Nothing is said for six seconds in the middle of it.
+      at += samples.length + pause + (index === 2 ? 6 * 48_000 : 0);
+    }
+    const clock = (sample: number): string => new Date(Math.max(0, sample / 48)).toISOString().slice(11, 23).replace('.', ',');
+    const cue = (number: number, from: number, to: number, text: string): string => `${number}\n${clock(from)} --> ${clock(to)}\n${text}\n`;
+    const cues = lines.map(({ samples }, index) => {
+      const off = (index % 2 === 0 ? 0.5 : -0.5) * 48_000;
+      return cue(index + 1, starts[index]! + off, starts[index]! + samples.length + off, SENTENCES[index]!);
+    });
+    // A line that nobody says, where nobody speaks.
+    cues.splice(3, 0, cue(9, starts[3]! - 5 * 48_000, starts[3]! - 3 * 48_000, SENTENCES[7]!));
+    const captions = written('take.srt', cues.join('\n'));
+    const audio = written('take.wav', truthToWave({ samples: take }));
+    const reading = JSON.parse(zest('read', audio, '--labels', captions).out) as Reading;
+    expect(checkReading(reading)).toEqual([]);
+    const said = SENTENCES.slice(0, 6)
+      .join(' ')
+      .toLowerCase()
+      .match(/[a-z']+/g)!;
+    expect(reading.words.map(({ text }) => text.toLowerCase())).toEqual(said);
+    const errors = boundaryErrors(
+      reading.phonemes.map(({ symbol, from }) => ({ symbol, fromSeconds: from / 48_000 })),
+      lines.flatMap((_, index) =>
+        labels('slt', index).map((label) => ({ ...label, fromSeconds: label.fromSeconds + starts[index]! / 48_000 })),
+      ),
+    );
+    expect(shareWithin(errors, 1 / 24)).toBeGreaterThan(0.96);
+    expect(reading.warnings.join(' ')).toMatch(/Not heard/);
+  });
+
+  it('propose a map for a chart, and check one', () => {
+    const chart = starterChart('Six', 'pen', 6);
+    const proposed = zest('map', 'propose', written('six.json', JSON.stringify(chart)));
+    expect(proposed.status).toBe(0);
+    const { groups, losses } = JSON.parse(proposed.out) as { groups: { group: string; drawing: string }[]; losses: string[] };
+    expect(groups.map(({ group }) => group)).toEqual(chart.groups.map(({ name }) => name));
+    expect(groups.find(({ group }) => group === 'Press')).toMatchObject({ drawing: 'Press' });
+    expect(losses.join(' ')).toMatch(/will look alike/);
+    const map = mapOfChart(chart, 'Ours');
+    expect(zest('map', 'check', written('map.json', JSON.stringify(map))).out).toContain('a map of sounds');
+    const twice = zest('map', 'check', written('twice.json', JSON.stringify({ ...map, groups: [...map.groups, ...map.groups] })));
+    expect(twice.status).toBe(1);
+    expect(twice.err).toMatch(/twice\.json: Group “Rest” needs an id of its own/);
+    expect(zest('map', 'draw').status).toBe(2);
+  });
+
+  it('export all that is handed off of a keyed line, each as often as wanted', () => {
+    const keyed = written('keyed-all.json', zest('key', reading, '--fps', '29.97').out);
+    const at = (name: string): string => join(scratch, name);
+    const { status, err } = zest(
+      ...[
+        'export',
+        keyed,
+        '--sprites',
+        at('sprites'),
+        '--cell',
+        '64',
+        '--powers-of-two',
+        '--sheet',
+        at('all.pdf'),
+        '--sheet',
+        at('all.csv'),
+      ],
+      ...[
+        '--keys',
+        at('keys.csv'),
+        '--keys',
+        at('keys.json'),
+        '--guards',
+        '--numbers',
+        'from 1',
+        '--weights',
+        at('weights.csv'),
+        '--ease',
+        '3',
+      ],
+      ...['--curves', at('curves.json'), '--timeline', at('line.otio'), '--shots', at('shots.csv'), '--count-in', 'timecode'],
+    );
+    expect({ status, err }).toEqual({ status: 0, err: '' });
+    const { length } = JSON.parse(readFileSync(keyed, 'utf8')) as { length: number };
+    const rows = (name: string): string[] => readFileSync(at(name), 'utf8').trim().split('\r\n');
+    expect(rows('weights.csv')).toHaveLength(length + 1);
+    expect(rows('keys.csv')[1]).toMatch(/^00:00:00;01,\d+,/);
+    expect(rows('shots.csv').length).toBeGreaterThan(3);
+    expect(readFileSync(at('all.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
+    expect(readdirSync(at('sprites')).sort()).toEqual(['sprites.json', 'sprites.png']);
+    expect((JSON.parse(readFileSync(at('curves.json'), 'utf8')) as { opening: number[] }).opening).toHaveLength(length);
+    expect((JSON.parse(readFileSync(at('line.otio'), 'utf8')) as { OTIO_SCHEMA: string }).OTIO_SCHEMA).toBe('Timeline.1');
+    expect(zest('export', keyed, '--keys', at('keys.txt')).err).toContain('may end in .csv or .json');
+    expect(zest('export', keyed, '--shots', at('s.csv'), '--camera-on', '3').status).toBe(2);
+  });
+
+  it('pack a keyed line, and import it again: from a bundle, from a sheet, from a key list', () => {
+    const at = (name: string): string => join(scratch, name);
+    const keyed = written('keyed-round.json', zest('key', reading, '--fps', '25').out);
+    const { exposures, length } = JSON.parse(readFileSync(keyed, 'utf8')) as {
+      exposures: { from: number; to: number; drawing: string }[];
+      length: number;
+    };
+    const plain = exposures.map(({ from, to, drawing }) => ({ from, to, drawing }));
+    const out = ['--bundle', at('round.zip'), '--sheet', at('round.csv'), '--keys', at('round-keys.csv'), '--count-from', '0'];
+    expect(zest('export', keyed, ...out)).toMatchObject({ status: 0, err: '' });
+    const again = (...args: string[]): unknown => JSON.parse(zest('import', ...args).out);
+    expect(again(at('round.zip'), '--chart-to', at('round-chart.json'))).toMatchObject({
+      length,
+      exposures: plain,
+      frameRate: { num: 25, den: 1 },
+    });
+    expect(zest('export', keyed, '--chart', at('round-chart.json'), '--shots', at('round-shots.csv')).status).toBe(0);
+    expect(again(at('round.csv'), '--fps', '25', '--chart', at('round-chart.json'))).toMatchObject({ length, exposures: plain });
+    expect(zest('import', at('round-keys.csv'), '--fps', '25')).toMatchObject({ status: 2, err: expect.stringContaining('--length') });
+    expect(again(at('round-keys.csv'), '--fps', '25', '--length', String(length))).toMatchObject({ exposures: plain });
+    expect(zest('import', keyed).status).toBe(1);
+    expect(zest('import', written('broken.zip', 'no zip')).err).toContain('This is not a bundle');
+  });
+
   it('export pictures and a sheet', () => {
     const keyed = written('keyed.json', zest('key', reading, '--fps', '12').out);
     const folder = join(scratch, 'pictures');
@@ -277,7 +228,7 @@ describe('zest key and export', () => {
   });
 
   it.each<[string, string[], number, RegExp]>([
-    ['no command', [], 2, /read, key or export/],
+    ['no command', [], 2, /read, key, export, import or map/],
     ['an unknown command', ['sing'], 2, /no command “sing”/],
     ['an unknown option', ['read', 'x.wav', '--loud'], 2, /--loud/],
     ['two scripts', ['read', 'x.wav', '--script', 'a', '--script-file', 'b'], 2, /not both/],

@@ -11,9 +11,9 @@ export {
   type FrameRate,
 } from './time/frameRate.js';
 export { frameAtSample, framePositionOfSample, framesToHold, sampleAtFrame, samplesToSeconds, secondsToSamples } from './time/samples.js';
-export { formatTimecode, maybeFrameOfTimecode, nominalFramesPerSecond } from './time/timecode.js';
+export { formatTimecode, hasDropFrame, maybeFrameOfTimecode, nominalFramesPerSecond } from './time/timecode.js';
 export { timeScale, type TimeScale } from './time/timeScale.js';
-export { brokenOff, looksLikeWave, readWave, WAVE_LIMITS, writeWave, type Sound } from './audio/wave.js';
+export { partOfWave, brokenOff, looksLikeWave, readWave, WAVE_LIMITS, writeWave, type Sound } from './audio/wave.js';
 export { mixChannels, type Mixed } from './audio/channels.js';
 export { ditherTo16Bit, floatsOf16Bit, resample } from './audio/resample.js';
 export { CLIP_LIMITS, RECOGNISER_RATE, truthForRecogniser, truthOfSound, truthOfWave, truthToWave, type Truth } from './audio/truth.js';
@@ -23,6 +23,9 @@ export {
   isVowel,
   maybeArpabet,
   maybePhoneme,
+  ALL_SOUNDS,
+  FURTHER_SOUNDS,
+  nearestEnglish,
   PHONEMES,
   type Phoneme,
   type PhonemeKind,
@@ -31,10 +34,18 @@ export {
 } from './phonetics/phonemes.js';
 export { ipaOf, maybeSymbolsOfIpa } from './phonetics/ipa.js';
 export { checkReading, readingWithin, type Reading, type ReadPhoneme, type ReadWord } from './reading/reading.js';
-export { MAX_SCRIPT_LETTERS, scriptWords, type ScriptLanguage, type ScriptWord } from './reading/scriptWords.js';
+export {
+  MAX_SCRIPT_LETTERS,
+  placedScriptWords,
+  scriptWords,
+  type PlacedScriptWord,
+  type ScriptLanguage,
+  type ScriptWord,
+} from './reading/scriptWords.js';
 export { currencyInWords, numberInWords, ordinalInWords, yearInWords } from './reading/numberWords.js';
 export { ACCENTS, inAccent, isPlainAccent, maybeAccent, PLAIN_ACCENT, type Accent } from './phonetics/accents.js';
 export {
+  arpabetOf,
   ipaOfSounds,
   maybePronunciationFault,
   maybeSounds,
@@ -47,7 +58,14 @@ export {
   type PronunciationFault,
 } from './phonetics/pronunciations.js';
 export { arpabetSymbol, assembleReading, type AlignedPhoneme, type AlignedWord, type SymbolMap } from './reading/assembleReading.js';
-export { DEFAULT_SOUND_GROUPS, maybeGroupOfPhoneme, REST, SIXTEEN_SOUND_GROUPS, type SoundGroup } from './chart/soundGroups.js';
+export {
+  DEFAULT_SOUND_GROUPS,
+  maybeGroupOfPhoneme,
+  maybeOwnGroup,
+  REST,
+  SIXTEEN_SOUND_GROUPS,
+  type SoundGroup,
+} from './chart/soundGroups.js';
 export {
   CHART_KIND,
   chartSettings,
@@ -68,6 +86,7 @@ export {
   restDrawing,
   type ChartDocument,
   type ChartSettings,
+  type DiphthongEnds,
   type Coverage,
   type Drawing,
   type Motion,
@@ -187,6 +206,7 @@ export {
   type OnesFor,
 } from './keying/rules.js';
 export {
+  articulationByPlace,
   articulationOf,
   AT_REST,
   FEATURES,
@@ -209,6 +229,7 @@ export { betweenFloorAndPeak, rangeOfLoudness, type LoudnessRange } from './keyi
 export { keyLoudness } from './keying/keyLoudness.js';
 export { isKeyedByLoudness, ruledParts, rulesOfSounds } from './keying/ruledParts.js';
 export { drawingForGroup } from './keying/drawingForGroup.js';
+export { openLiveMouth, type LiveMouth } from './keying/liveMouth.js';
 export { keyedOf, keySounds } from './keying/keySounds.js';
 export {
   type InkedSpan,
@@ -267,15 +288,25 @@ export {
   looksOfFrames,
   PICTURE_LIMITS,
   pictureName,
+  holdsCsv,
+  plannedPictures,
+  type PictureFormat,
+  type PlannedPicture,
+  type WhichPictures,
   pictureSvg,
   type FrameLook,
   type PictureOptions,
 } from './formats/pictures.js';
 export { sceneOfKeyed } from './formats/keyedScene.js';
+export { offeredChanges, takeOffered, type Offered, type OfferedPhrase } from './scene/readingOffer.js';
 export { partOfScript, readingOfClip, readingInPart, withPartRead, type ClipPart } from './scene/readingParts.js';
+export { evenly, type TimedSymbol, type WaySource, type WordWay } from './reading/wordWays.js';
+export { LINE_MARGIN, MOST_LINES, placesOfWords, scriptOfLines, type TimedLine } from './reading/timedLines.js';
+export { withNoises } from './reading/withNoises.js';
+export { hearNoises, type HeardNoise } from './reading/hearNoises.js';
 export { cutAtPauses } from './reading/cutAtPauses.js';
 export { outsideOf, steadySound } from './reading/steadySound.js';
-export { refineBoundaries, type TimedSound } from './reading/refineBoundaries.js';
+export { refineBoundaries, soundChanges, type SoundChange, type TimedSound } from './reading/refineBoundaries.js';
 export { besideScript, type ScriptLineWord } from './reading/wordsNotSaid.js';
 export { isSyllablePart, pronunciationsOf, syllableGrammar, syllablesOf, type SyllableGrammar } from './reading/syllables.js';
 export { boundaryErrors, matchSymbols, shareWithin, type LabelledPhoneme } from './reading/boundaryErrors.js';
@@ -289,6 +320,7 @@ export {
   type ImportView,
   type JobState,
   type JobView,
+  type OfferView,
   type ProductionView,
   type RecordingView,
   type SceneCard,
@@ -391,20 +423,21 @@ export {
   type NewOneOff,
 } from './scene/oneOffs.js';
 export type { RevisionView } from './document/revision.js';
+export { SHORTEST_SOUND, type WordAt } from './scene/openReading.js';
+export { moveSoundEdge, moveWordEdge, placeWords, slideWord, type EdgeMove } from './scene/readingEdits.js';
+export { deleteWord, inkWords, insertWord, joinWords, maybeRoomAt, retypeWord, splitWord, type NewWord } from './scene/readingWords.js';
 export {
-  deleteWord,
-  inkWords,
-  joinWords,
-  moveSoundEdge,
-  moveWordEdge,
+  deleteSound,
+  joinSounds,
   retypeSound,
-  retypeWord,
-  SHORTEST_SOUND,
-  slideWord,
-  splitWord,
-  type EdgeMove,
-  type WordAt,
-} from './scene/readingEdits.js';
+  setNotSpeech,
+  setPause,
+  setSpeech,
+  splitSound,
+  type ClipSpan,
+} from './scene/readingSounds.js';
+export { rewrittenWords, scriptWith, scriptWithWordAfter, writtenWords } from './scene/scriptEdits.js';
+export { NOISES, soundsOfNoise, type NoiseKind, type NoiseSound, type NotSpeech } from './reading/noises.js';
 export { partsBesideInk, withInkKept } from './scene/readingParts.js';
 export { patchBetween } from './document/between.js';
 export { sittingsOf, type Sitting, type ToldStep } from './scene/sittings.js';
@@ -423,11 +456,87 @@ export {
   type LabelTier,
 } from './formats/labels/labels.js';
 export {
+  givenLabels,
   guessedTiers,
   maybeSoundOfLabel,
   readingOfLabels,
   readLabels,
+  timedLines,
   writeLabels,
+  type GivenLabels,
   type LabelsAsReading,
   type SoundWriting,
 } from './formats/labels/labelsOfReading.js';
+export {
+  CONSONANT_PLACES,
+  isRoundedVowel,
+  MANNERS,
+  nameOfSound,
+  PLACE_WORDS,
+  placeOfSound,
+  type ConsonantPlace,
+  type ConsonantSound,
+  type Manner,
+  type SoundPlace,
+  type VowelPlace,
+  type VowelSound,
+} from './phonetics/soundPlaces.js';
+export { frequencyOfSound } from './phonetics/soundFrequencies.js';
+export { featuresOfDrawing, featuresOfGroup, featuresOfShape } from './fit/drawingFeatures.js';
+export { fitChart, type FitChoice, type FitProposal } from './fit/fitChart.js';
+export { costOfChoice, solveFit, type FitCosts, type SolvedFit } from './fit/solveFit.js';
+export {
+  addGroup,
+  changeGroup,
+  freeGroup,
+  MAX_GROUPS,
+  mergeGroups,
+  moveSounds,
+  removeDrawingOfGroup,
+  removeGroup,
+  setDiphthong,
+  setDrawingOfGroup,
+  takeFit,
+  type GroupChanges,
+} from './chart/groupCommands.js';
+export { checkMap, mapChange, mapOfChart, putMap, readMap, type MapChange, type SoundMap } from './chart/soundMap.js';
+export {
+  counted,
+  countingInWords,
+  firstCounted,
+  PLAIN_COUNTING,
+  type Counting,
+  type CountsFrom,
+  type CountsIn,
+} from './handOff/counting.js';
+export { keyListCsv, keyListJson, keysOf, type Key, type KeyListOptions, type KeyNumbers } from './handOff/keyList.js';
+export { EASE_LIMITS, weightsCsv, weightsJson, weightsOf, type Weights } from './handOff/weights.js';
+export { curvesCsv, curvesJson, curvesOf, type CurveFrame } from './handOff/curves.js';
+export { phrasesOfWords, timelineOfScene, type TimelineFiles } from './handOff/timeline.js';
+export { pullListOf, shootingListCsv, type Pulled, type PullList, type Shot } from './handOff/pullList.js';
+export { sceneWave, type SceneWave } from './handOff/sceneWave.js';
+export { textOfHandOff, type TextFormat, type TextRequest } from './handOff/texts.js';
+export { readingOfLane } from './handOff/readingOfLane.js';
+export { sceneSound } from './handOff/sceneSound.js';
+export {
+  countShot,
+  isShootingState,
+  isShot,
+  markAgain,
+  NOT_BEGUN,
+  picturesOfPull,
+  shootNow,
+  stepShoot,
+  type ShootingState,
+  type ShotPicture,
+} from './handOff/shooting.js';
+export {
+  guessNumbers,
+  mouthsOfNumbers,
+  NUMBERS_LIMITS,
+  readNumbers,
+  type ColumnRole,
+  type NumbersChoice,
+  type NumbersIn,
+  type NumbersTable,
+} from './handOff/numbersIn.js';

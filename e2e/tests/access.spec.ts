@@ -18,6 +18,11 @@ for (const theme of ['day', 'night']) {
       await openDemo(page, app, 'the-wet-stamp', step);
       await check();
     }
+    for (const kind of ['sprites', 'keys', 'weights', 'timeline', 'sheet', 'shots', 'film', 'numbers', 'bundle']) {
+      await openDemo(page, app, 'the-wet-stamp', `hand-off?as=${kind}`);
+      await expect(page.getByTestId('counts')).toBeVisible();
+      await check();
+    }
     await page.goto(app.url('/charts/odette-front'));
     await expect(page.getByTestId('desk')).toBeVisible();
     for (const side of ['Finish', 'Head']) {

@@ -1,7 +1,7 @@
 /** Changing a mouth chart: shapes, names, keys and what plays what, seen at once in the scene. */
 import type { Locator, Page } from '@playwright/test';
 import type { BuiltArt, ChartView } from '@zest-jaw/core';
-import { type App, expect, hearTryOut, openDemo, test } from '../app.js';
+import { type App, drag, expect, hearTryOut, openDemo, test } from '../app.js';
 
 const SAVED = 'saved';
 
@@ -35,10 +35,7 @@ test('a mouth is reshaped by its handles and by keys, worn by the easel, undone,
   // By mouse: the jaw's handle, up by a third of the opening.
   const handle = page.locator('[data-handle=jaw]');
   const box = (await handle.boundingBox())!;
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-  await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2, box.y - 60, { steps: 8 });
-  await page.mouse.up();
+  await drag(page, { x: box.x + box.width / 2, y: box.y + box.height / 2 }, { x: box.x + box.width / 2, y: box.y - 60 });
   await saved(page);
   const dragged = await jawOf(app, 'bramble-front', 'drop');
   expect(dragged).toBeLessThan(0.9);
@@ -163,10 +160,7 @@ test('registration by mouse and by keys, by crosses and by the upper lip, and un
   await page.getByRole('button', { name: 'Place', exact: true }).click();
   const desk = (await page.getByTestId('desk').boundingBox())!;
   const middle = { x: desk.x + desk.width / 2, y: desk.y + desk.height / 2 };
-  await page.mouse.move(middle.x, middle.y);
-  await page.mouse.down();
-  await page.mouse.move(middle.x + 40, middle.y + 20, { steps: 6 });
-  await page.mouse.up();
+  await drag(page, { x: middle.x, y: middle.y }, { x: middle.x + 40, y: middle.y + 20 });
   const dragged = await placement();
   expect(dragged.x).toBeGreaterThan(5);
   expect(dragged.y).toBeGreaterThan(2);

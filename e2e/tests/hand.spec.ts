@@ -1,7 +1,7 @@
 /** The pointer's hand on the lane: several mouths chosen, a selection slid and retimed by dragging, mouths snapped to the hold. */
 import type { Exposure, SceneView } from '@zest-jaw/core';
 import type { Page } from '@playwright/test';
-import { type App, expect, openDemo, saved, sceneDocument, test } from '../app.js';
+import { type App, drag, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-wet-stamp';
 const laneOf = async (app: App): Promise<readonly Exposure[]> => (await sceneDocument(app, SCENE)).exposures;
@@ -16,12 +16,6 @@ async function laneAt(page: Page): Promise<(frame: number) => { x: number; y: nu
     ['left', 'per-frame', 'mouth-y'].map(async (name) => Number(await sheet.getAttribute(`data-${name}`))),
   );
   return (frame) => ({ x: box.x + left! + frame * perFrame!, y: box.y + mouthY! + 30 });
-}
-
-async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {
-  await page.mouse.move(from.x, from.y);
-  await page.mouse.down();
-  await page.mouse.move(to.x, to.y, { steps: 6 });
 }
 
 test('mouths are chosen one by one, or all of a drawing, then inked, exchanged and deleted in one step each', async ({ page, app }) => {
@@ -80,7 +74,7 @@ test('a selection is slid by its middle, a phrase made a fifth shorter by its en
   const phrase = await width();
   const box = (await band.boundingBox())!;
   const end = { x: box.x + box.width - 2, y: at(0).y };
-  await drag(page, end, { x: end.x - box.width * 0.2, y: end.y });
+  await drag(page, end, { x: end.x - box.width * 0.2, y: end.y }, { held: true });
   await expect(page.getByTestId('drag-said')).toHaveText(/^\d+ → \d+ frames, (79|80|81) %$/);
   await page.mouse.up();
   actions += 1;
@@ -92,7 +86,7 @@ test('a selection is slid by its middle, a phrase made a fifth shorter by its en
   expect(shorter).not.toEqual(before);
   // Slid by its middle, there and back is nothing; given up with Escape, too.
   const middle = { x: box.x + box.width * 0.3, y: at(0).y };
-  await drag(page, middle, { x: middle.x + (at(4).x - at(0).x), y: middle.y });
+  await drag(page, middle, { x: middle.x + (at(4).x - at(0).x), y: middle.y }, { held: true });
   await expect(page.getByTestId('drag-said')).toHaveText('4 frames later');
   await page.keyboard.press('Escape');
   await page.mouse.up();
@@ -107,7 +101,7 @@ test('a selection is slid by its middle, a phrase made a fifth shorter by its en
   );
   const held = before[roomy]!;
   await page.keyboard.down('Alt');
-  await drag(page, at((held.from + held.to) / 2), at((held.from + held.to) / 2 + 1));
+  await drag(page, at((held.from + held.to) / 2), at((held.from + held.to) / 2 + 1), { held: true });
   await page.mouse.up();
   await page.keyboard.up('Alt');
   await saved(page);

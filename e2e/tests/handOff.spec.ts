@@ -1,8 +1,29 @@
 /** Handing on: the files are opened and looked into. */
+import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import type { SceneDocument } from '@zest-jaw/core';
-import { unzipSync } from 'fflate';
-import { expect, openDemo, test } from '../app.js';
+import { truthOfWave, type SceneDocument } from '@zest-jaw/core';
+import type { Page } from '@playwright/test';
+import { strFromU8, unzipSync } from 'fflate';
+import Papa from 'papaparse';
+import { expect, openDemo, saved, test } from '../app.js';
+
+/** Goes to a kind of file. */
+const kind = (page: Page, name: string): Promise<void> =>
+  page
+    .getByRole('navigation', { name: 'What is handed off' })
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+    .click();
+
+/** Presses a button, and opens what is saved. */
+async function savedBy(page: Page, button: string): Promise<{ name: string; bytes: Uint8Array; text: string }> {
+  const downloading = page.waitForEvent('download');
+  await page.getByRole('button', { name: button }).click();
+  const download = await downloading;
+  const bytes = new Uint8Array(readFileSync(await download.path()));
+  return { name: download.suggestedFilename(), bytes, text: Buffer.from(bytes).toString('utf8') };
+}
+
+const rowsOf = (csv: string): string[][] => Papa.parse<string[]>(csv, { skipEmptyLines: true }).data;
 
 interface SceneAnswer {
   readonly document: SceneDocument;
@@ -74,10 +95,37 @@ test('pictures with the head on them', async ({ page, app }) => {
   expect(png.length).toBeGreaterThan(10_000);
 });
 
+test('pictures only where they change, with their holds, and each drawing once as WebP on a colour', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp', 'hand-off');
+  const { document } = await app.json<SceneAnswer>('/api/scenes/the-wet-stamp');
+  const changes = document.exposures.filter((one, index, all) => index === 0 || all[index - 1]!.drawing !== one.drawing);
+  await page.getByLabel('Which').selectOption('changes');
+  await page.getByLabel('Size').selectOption('512x512');
+  await page.getByLabel('Digits').selectOption('6');
+  const files = unzipSync((await savedBy(page, 'Save pictures')).bytes);
+  const holds = rowsOf(strFromU8(files['holds.csv']!)).slice(1);
+  expect(Object.keys(files)).toHaveLength(changes.length + 1);
+  expect(holds.map(([name, from]) => [name, Number(from)])).toEqual(
+    changes.map(({ from }) => [`bramble${String(from + 1).padStart(6, '0')}.png`, from + 1]),
+  );
+  expect(holds.reduce((sum, row) => sum + Number(row[2]), 0)).toBe(document.settings[0]!.lengthFrames);
+  await page.getByLabel('Which').selectOption('chart');
+  await page.getByLabel('Format').selectOption('webp');
+  await page.getByLabel('on a colour, not transparent').check();
+  await expect(page.getByTestId('counts')).toHaveText('bramble000001.webp to bramble000013.webp.');
+  const drawings = unzipSync((await savedBy(page, 'Save pictures')).bytes);
+  expect(Object.keys(drawings)).toHaveLength(13);
+  // WebP by its own header (RFC 9649): RIFF, WEBP, and a lossless chunk.
+  const [webp] = Object.values(drawings);
+  expect([strFromU8(webp!.subarray(0, 4)), strFromU8(webp!.subarray(8, 12))]).toEqual(['RIFF', 'WEBP']);
+  expect(strFromU8(webp!.subarray(12))).toContain('VP8L');
+});
+
 test('the exposure sheet as CSV, with a row a frame', async ({ page, app }) => {
   await openDemo(page, app, 'the-last-ferry', 'hand-off');
+  await kind(page, 'Exposure sheet');
   const downloading = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save sheet' }).click();
+  await page.getByRole('button', { name: 'Save sheet as CSV' }).click();
   const download = await downloading;
   expect(download.suggestedFilename()).toBe('The last ferry.csv');
   const rows = readFileSync(await download.path(), 'utf8')
@@ -90,4 +138,194 @@ test('the exposure sheet as CSV, with a row a frame', async ({ page, app }) => {
   expect(rows.join('\n')).toContain('pelicans');
   const served = await (await fetch(app.url('/api/scenes/the-last-ferry/sheet.csv'))).text();
   expect(served.trim().split('\r\n')).toEqual(rows);
+});
+
+test('a key list, weights and curves say what the scene shows, counted as asked, and what was chosen is kept', async ({ page, app }) => {
+  await openDemo(page, app, 'the-last-ferry', 'hand-off');
+  const { document } = await app.json<SceneAnswer>('/api/scenes/the-last-ferry');
+  const { lengthFrames, firstFrame } = document.settings[0]!;
+  await kind(page, 'Key list');
+  await expect(page.getByTestId('counts')).toHaveText(`Frames ${firstFrame} to ${firstFrame + lengthFrames - 1} at 25 fps.`);
+  await page.getByLabel('a guard key at the end of each hold').check();
+  await page.getByLabel('The first frame is').selectOption('0');
+  await expect(page.getByRole('region', { name: 'As it will be written' })).toContainText('guard');
+  const keys = await savedBy(page, 'Save as CSV');
+  expect(keys.name).toBe('The last ferry, Bramble keys.csv');
+  const [head, ...rows] = rowsOf(keys.text);
+  expect(head).toEqual(['frame', 'number', 'drawing', 'kind']);
+  expect(rows.filter(([, , , what]) => what === 'key').map(([frame]) => Number(frame))).toEqual(
+    document.exposures.filter((one, index, all) => index === 0 || all[index - 1]!.drawing !== one.drawing).map(({ from }) => from),
+  );
+  expect(rows.at(-1)![0]).toBe(String(lengthFrames - 1));
+  const asJson = JSON.parse((await savedBy(page, 'Save as JSON')).text) as { counting: string; keys: unknown[] };
+  expect(asJson.keys).toHaveLength(rows.length);
+  // Chosen once, it is so the next time.
+  await page.reload();
+  await expect(page.getByLabel('a guard key at the end of each hold')).toBeChecked();
+  await kind(page, 'Weights');
+  await page.getByLabel('Comes in at once').fill('3');
+  const weights = rowsOf((await savedBy(page, 'Save as CSV')).text);
+  expect(weights).toHaveLength(lengthFrames + 1);
+  for (const row of weights.slice(1)) expect(Math.abs(row.slice(1).reduce((sum, cell) => sum + Number(cell), 0) - 1)).toBeLessThan(1e-3);
+  await kind(page, 'Curves');
+  // Loud where it is said, silent before.
+  await expect(page.getByRole('region', { name: 'As it will be written' })).toContainText(/-\d+\.\d+/);
+  const curves = rowsOf((await savedBy(page, 'Save as CSV')).text);
+  expect(curves[0]).toEqual(['frame', 'opening', 'width', 'rounding', 'loudness']);
+  expect(Math.max(...curves.slice(1).map((row) => Number(row[4])))).toBeGreaterThan(-30);
+});
+
+test('a timeline, captions and a shooting list', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp', 'hand-off');
+  const { document } = await app.json<SceneAnswer>('/api/scenes/the-wet-stamp');
+  await kind(page, 'Timeline');
+  const timeline = await savedBy(page, 'Save as OTIO');
+  expect(timeline.name).toBe('The wet stamp.otio');
+  const { tracks } = JSON.parse(timeline.text) as { tracks: { children: { kind: string; children: { OTIO_SCHEMA: string }[] }[] } };
+  expect(tracks.children.map((track) => track.kind)).toEqual(['Video', 'Audio']);
+  await kind(page, 'Captions and labels');
+  await page.getByLabel('Format').selectOption('srt');
+  const captions = await savedBy(page, 'Save as SRT');
+  expect(captions.text.replace(/\s+/g, ' ')).toContain('Please put the wet stamp');
+  await kind(page, 'Pull list and shots');
+  await expect(page.getByText(/\d+ mouths to pull from the tray, \d+ swaps/)).toBeVisible();
+  await page.getByLabel('The camera is').selectOption('twos');
+  const printed = await savedBy(page, 'Save as PDF');
+  expect(printed.name).toBe('The wet stamp shooting list.pdf');
+  expect(strFromU8(printed.bytes.subarray(0, 5))).toBe('%PDF-');
+  const shots = rowsOf((await savedBy(page, 'Save as CSV')).text);
+  expect(shots.slice(1).reduce((sum, row) => sum + Number(row[5]), 0)).toBe(Math.ceil(document.settings[0]!.lengthFrames / 2));
+});
+
+test('a sheet to be printed, sprites, and a bundle that opens beside the scene', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp', 'hand-off');
+  await kind(page, 'Exposure sheet');
+  await page.getByLabel('Paper').selectOption('Letter');
+  const sheet = await savedBy(page, 'Save sheet as PDF');
+  expect(sheet.name).toBe('The wet stamp exposure sheet.pdf');
+  expect(strFromU8(sheet.bytes.subarray(0, 5))).toBe('%PDF-');
+  await kind(page, 'Sprite sheet');
+  await page.getByLabel('Width of a mouth’s square').selectOption('128');
+  const sprites = unzipSync((await savedBy(page, 'Save sprites')).bytes);
+  const { width, height } = JSON.parse(strFromU8(sprites['sprites.json']!)) as { width: number; height: number };
+  expect(header(sprites['sprites.png']!)).toEqual({ width, height, colourType: 6 });
+  await kind(page, 'Scene bundle');
+  const bundle = await savedBy(page, 'Save bundle');
+  await page.goto(app.url('/'));
+  await page
+    .getByLabel('Bundle to open')
+    .setInputFiles({ name: bundle.name, mimeType: 'application/zip', buffer: Buffer.from(bundle.bytes) });
+  await expect(page).toHaveURL(/\/scenes\/[0-9a-f-]{36}\/key/);
+  await expect(page.getByText('The wet stamp 2')).toBeVisible();
+  const cards = await app.json<{ id: string; title: string }[]>('/api/scenes');
+  const [opened, before] = await Promise.all(
+    [cards.find(({ title }) => title === 'The wet stamp 2')!.id, 'the-wet-stamp'].map((id) => app.json<SceneAnswer>(`/api/scenes/${id}`)),
+  );
+  expect(opened!.document.exposures).toEqual(before!.document.exposures);
+  // What is none is told, and home stays.
+  await page.goto(app.url('/'));
+  await page.getByLabel('Bundle to open').setInputFiles({ name: 'notes.zip', mimeType: 'application/zip', buffer: Buffer.from('no zip') });
+  await expect(page.getByText(/notes\.zip: This is not a bundle/)).toBeVisible();
+});
+
+/** What ffprobe and ffmpeg find in a film: frames, rate, and the sound as 16 bits at 48 000 Hz. */
+function probed(file: string): { frames: number; rate: string; size: string; sound: Int16Array } {
+  const asked = ['-v', 'error', '-count_frames', '-select_streams', 'v:0', '-of', 'csv=p=0', '-show_entries'];
+  const [width, height, rate, frames] = execFileSync('ffprobe', [...asked, 'stream=width,height,r_frame_rate,nb_read_frames', file], {
+    encoding: 'utf8',
+  })
+    .trim()
+    .split(',');
+  const raw = execFileSync('ffmpeg', ['-v', 'error', '-i', file, '-ac', '1', '-ar', '48000', '-f', 's16le', '-'], { maxBuffer: 1e9 });
+  return { frames: Number(frames), rate: rate!, size: `${width}x${height}`, sound: new Int16Array(Uint8Array.from(raw).buffer) };
+}
+
+/** By how many samples one sound lies after another, at most so many either way. */
+function lagOf(sound: Int16Array, other: Int16Array, most: number): number {
+  let [best, lag] = [-1, 0];
+  const [from, to] = [48_000, Math.min(other.length, 48_000 * 4)];
+  for (let shift = -most; shift <= most; shift += 6) {
+    let sum = 0;
+    for (let index = from; index < to; index += 7) sum += sound[index + shift]! * other[index]!;
+    if (sum > best) [best, lag] = [sum, shift];
+  }
+  return lag;
+}
+
+for (const [scene, rate] of [
+  ['the-wet-stamp', '24/1'],
+  ['a-complaint', '12/1'],
+] as const)
+  test(`a film of ${scene} has exactly the scene’s frames, and its sound where it is`, async ({ page, app }) => {
+    await openDemo(page, app, scene, 'hand-off?as=film');
+    await page.getByLabel('Size').selectOption('640x360');
+    await page.getByLabel('frame number').check();
+    const downloading = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save film' }).click();
+    const film = await (await downloading).path();
+    await expect(page.getByText(/^\d+ frames saved/)).toBeVisible();
+    const { document } = await app.json<SceneAnswer>(`/api/scenes/${scene}`);
+    const found = probed(film);
+    expect(found).toMatchObject({ frames: document.settings[0]!.lengthFrames, rate, size: '640x360' });
+    const wave = new Uint8Array(await (await fetch(app.url(`/api/assets/${document.clips[0]!.audio}`))).arrayBuffer());
+    const truth = truthOfWave(wave);
+    if ('refusal' in truth) throw new Error(truth.refusal);
+    // Opus is not the wave it was made of, but it lies where it lay, to an eighth of a millisecond.
+    expect(Math.abs(lagOf(found.sound, truth.samples, 600))).toBeLessThanOrEqual(6);
+  });
+
+test('a film can be given up, and nothing is saved', async ({ page, app }) => {
+  await openDemo(page, app, 'the-wet-stamp', 'hand-off?as=film');
+  await page.getByLabel('Size').selectOption('1920x1080');
+  let files = 0;
+  page.on('download', () => (files += 1));
+  await page.getByRole('button', { name: 'Save film' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText('Given up; nothing was saved.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Save film' })).toBeEnabled();
+  expect(files).toBe(0);
+});
+
+test('a column of numbers is pasted into the lane, told what it is, and taken back in one step; our own sheet comes in again', async ({
+  page,
+  app,
+}) => {
+  const documentNow = async (): Promise<SceneDocument> => (await app.json<SceneAnswer>('/api/scenes/the-last-ferry')).document;
+  await openDemo(page, app, 'the-last-ferry', 'hand-off?as=sheet');
+  const before = await documentNow();
+  const sheet = await savedBy(page, 'Save sheet as CSV');
+  await kind(page, 'Numbers brought in');
+  const pasted = page.getByLabel('Numbers, pasted');
+  await pasted.fill('hello\nthere');
+  await expect(page.getByText(/No cell of that column names a drawing/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Lay them into the lane' })).toBeDisabled();
+  await pasted.fill('2\n2\n11\n\n\n99\n12');
+  await expect(page.getByTestId('counts')).toHaveText('3 mouths over frames 1001 to 1007.');
+  await expect(page.getByText('No drawing of this chart: 99')).toBeVisible();
+  await page.getByRole('button', { name: 'Lay them into the lane' }).click();
+  await saved(page);
+  const laid = (await documentNow()).exposures.filter(({ from }) => from < 7);
+  expect(laid.slice(0, 2).map(({ from, to, drawing, inked }) => [from, to, drawing, inked])).toEqual([
+    [0, 2, 'press', true],
+    [2, 5, 'drop', true],
+  ]);
+  expect(laid.at(-1)).toMatchObject({ from: 6, to: 7, drawing: 'ring', inked: true });
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  expect((await documentNow()).exposures).toEqual(before.exposures);
+  // Our own sheet is read as what it is: nothing changes but that it is ink.
+  await page
+    .getByLabel('Sheet or key list to bring in')
+    .setInputFiles({ name: 'sheet.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet.bytes) });
+  await expect(page.getByLabel('Column 5 is')).toHaveValue('drawing');
+  await page.getByRole('button', { name: 'Lay them into the lane' }).click();
+  await expect(page.getByText(/laid into the lane in ink|same mouths are here already/)).toBeVisible();
+  await saved(page);
+  const after = await documentNow();
+  const shown = ({ exposures, settings }: SceneDocument): string[] => {
+    const frames = new Array<string>(settings[0]!.lengthFrames).fill('');
+    for (const { from, to, drawing } of exposures) frames.fill(drawing, from, to);
+    return frames;
+  };
+  expect(shown(after)).toEqual(shown(before));
 });

@@ -4,7 +4,7 @@ import type { SceneCard, SceneView } from '@zest-jaw/core';
 import { spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type App, expect, mouthLane, openDemo, ROOT, saved, SPEECH, test } from '../app.js';
+import { type App, expect, mouthLane, openDemo, readAgain, ROOT, saved, SPEECH, test } from '../app.js';
 
 const document = async (app: App, id: string): Promise<SceneView['document']> => (await app.json<SceneView>(`/api/scenes/${id}`)).document;
 
@@ -137,9 +137,7 @@ test('undo reaches back over a reading, a reload and leaving, to how the scene b
   await page.keyboard.press('KeyZ');
   await saved(page);
   await page.getByRole('link', { name: 'Listen' }).click();
-  await page.getByRole('button', { name: 'Only this phrase' }).click();
-  await expect(page.getByTestId('reading-progress')).toBeVisible();
-  await expect(page.getByTestId('reading-progress')).toHaveCount(0);
+  await readAgain(page, 'Only this phrase');
   // One step for the whole reading, then the mouth from before it.
   await page.keyboard.press('Control+KeyZ');
   await page.keyboard.press('Control+KeyZ');

@@ -1,6 +1,6 @@
 /** Putting mouths by hand: ink, undo, keying again, saving, and two people at once. */
 import type { Page } from '@playwright/test';
-import { expect, mouthLane, openDemo, takeIt, test, tryLoudness, type ExposureCell } from '../app.js';
+import { drag, expect, type ExposureCell, mouthLane, openDemo, takeIt, test, tryLoudness } from '../app.js';
 
 const inkOf = (lane: readonly ExposureCell[]): ExposureCell[] => lane.filter((cell) => cell.inked);
 
@@ -428,10 +428,7 @@ test('a clip without words is keyed by how loud it is, between a floor and a pea
   ];
   const peak = Number(await sheet.getAttribute('data-peak'));
   const at = box.y + y + height - 2 - (1 + peak / 50) * (height - 4);
-  await page.mouse.move(box.x + 300, at);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 300, box.y + y + 3, { steps: 4 });
-  await page.mouse.up();
+  await drag(page, { x: box.x + 300, y: at }, { x: box.x + 300, y: box.y + y + 3 });
   await expect.poll(async () => Number(await sheet.getAttribute('data-peak'))).toBeGreaterThan(peak);
   const wide = (lane: readonly { drawing: string; from: number; to: number }[]): number =>
     lane.filter(({ drawing }) => drawing === 'drop').reduce((sum, { from, to }) => sum + to - from, 0);

@@ -1,7 +1,7 @@
 /** Ways of looking at a scene: zoom, the upright exposure sheet, the large easel, mouths seen through; and time in all of it. */
 import type { SceneDocument } from '@zest-jaw/core';
 import type { Page } from '@playwright/test';
-import { type App, expect, openDemo, saved, sceneDocument, test } from '../app.js';
+import { type App, drag, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-wet-stamp';
 const documentOf = (app: App): Promise<SceneDocument> => sceneDocument(app, SCENE);
@@ -61,10 +61,7 @@ test('the exposure sheet is keyed by keyboard alone: the same keys, the same sel
     ['row-height', 'mouth-x'].map(async (name) => Number(await sheet.getAttribute(`data-${name}`))),
   );
   const box = (await page.locator('canvas[data-block="0"]').boundingBox())!;
-  await page.mouse.move(box.x + mouthX! + 20, box.y + 12 * rowHeight!);
-  await page.mouse.down();
-  await page.mouse.move(box.x + mouthX! + 20, box.y + 13 * rowHeight!, { steps: 4 });
-  await page.mouse.up();
+  await drag(page, { x: box.x + mouthX! + 20, y: box.y + 12 * rowHeight! }, { x: box.x + mouthX! + 20, y: box.y + 13 * rowHeight! });
   await saved(page);
   expect((await documentOf(app)).exposures.find(({ id }) => id === ring!.id)).toMatchObject({ from: 9, to: 13 });
   for (let step = 0; step < 3; step++) await page.keyboard.press('Control+z');
@@ -117,10 +114,7 @@ test('a pause of six frames is put into the middle of the line with its recordin
   const at = (frame: number): number => box.x + left + (frame + 0.5) * wide;
   let actions = 0;
   await page.keyboard.down('Shift');
-  await page.mouse.move(at(68), box.y + 30);
-  await page.mouse.down();
-  await page.mouse.move(at(73), box.y + 30, { steps: 4 });
-  await page.mouse.up();
+  await drag(page, { x: at(68), y: box.y + 30 }, { x: at(73), y: box.y + 30 });
   await page.keyboard.up('Shift');
   actions += 1;
   await page.keyboard.press('Control+Shift+Enter');

@@ -1,7 +1,7 @@
 /** Mouths of one scene alone: made over their neighbours on the desk, put, handed off, moved into the chart. */
 import type { ChartView, SceneDocument } from '@zest-jaw/core';
 import { readFileSync } from 'node:fs';
-import { type App, expect, openDemo, saved, sceneDocument, test } from '../app.js';
+import { type App, drag, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-wet-stamp';
 const documentOf = (app: App): Promise<SceneDocument> => sceneDocument(app, SCENE);
@@ -19,10 +19,11 @@ test('a one-off is drawn for some frames, put again, handed off like any other, 
   await expect(dialog.locator('[data-part=onion]')).toHaveCount(1);
   await dialog.getByRole('button', { name: 'Draw it' }).click();
   const desk = (await dialog.getByTestId('desk').boundingBox())!;
-  await page.mouse.move(desk.x + desk.width * 0.4, desk.y + desk.height * 0.55);
-  await page.mouse.down();
-  await page.mouse.move(desk.x + desk.width * 0.6, desk.y + desk.height * 0.6, { steps: 8 });
-  await page.mouse.up();
+  await drag(
+    page,
+    { x: desk.x + desk.width * 0.4, y: desk.y + desk.height * 0.55 },
+    { x: desk.x + desk.width * 0.6, y: desk.y + desk.height * 0.6 },
+  );
   await dialog.getByLabel('Label').fill('Whistle');
   await page.keyboard.press('Enter');
   await saved(page);
@@ -47,8 +48,9 @@ test('a one-off is drawn for some frames, put again, handed off like any other, 
   await page.getByRole('button', { name: 'Put Whistle at the playhead' }).click();
   await saved(page);
   await page.getByRole('link', { name: 'Hand off' }).click();
+  await page.getByRole('button', { name: /^Exposure sheet/ }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save sheet' }).click();
+  await page.getByRole('button', { name: 'Save sheet as CSV' }).click();
   const csv = readFileSync(await (await download).path(), 'utf8');
   expect(csv.split('\n').filter((line) => line.includes('Whistle')).length).toBe(2);
   expect(csv).toMatch(/,14,Whistle,/);

@@ -4,7 +4,7 @@ import { ditherTo16Bit, floatsOf16Bit, resample, truthOfWave, writeWave } from '
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { expect, joinedLines, mouthLane, openDemo, SENTENCES, SPEECH, test, type App } from '../app.js';
+import { type App, expect, joinedLines, mouthLane, openDemo, readAgain, SENTENCES, SPEECH, test } from '../app.js';
 
 const line = (voice: string, number: number): Float32Array => {
   const truth = truthOfWave(readFileSync(join(SPEECH, `${voice}-${String(number).padStart(2, '0')}.wav`)));
@@ -75,7 +75,7 @@ test('a made-up name is guessed and said so, then said by the production and rea
 
   await page.goBack();
   await expect(page.getByRole('button', { name: /British|General American, and 1 more/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Read the track again' }).click();
+  await readAgain(page);
   await expect(page.getByText(/guessed from spelling/)).toBeHidden();
   await expect(page.getByRole('gridcell', { name: /guessed from its spelling/ })).toHaveCount(0);
   await expect.poll(async () => (await document(page, app)).words.map((word) => word.text)).toContain('marmelaid');
@@ -164,7 +164,7 @@ test('one phrase is read again, or only what is doubtful; the rest stays as it w
   await expect(page.getByTestId('bar-sheet')).toHaveAttribute('data-waves', '1');
   const before = (await app.json<SceneView>('/api/scenes/the-wet-stamp')).document;
   await page.getByRole('button', { name: 'Pelican' }).click();
-  await page.getByRole('button', { name: 'Only this phrase' }).click();
+  await readAgain(page, 'Only this phrase');
   const words = async (): Promise<SceneView['document']['words']> =>
     (await app.json<SceneView>('/api/scenes/the-wet-stamp')).document.words;
   await expect.poll(async () => JSON.stringify(await words())).not.toBe(JSON.stringify(before.words));

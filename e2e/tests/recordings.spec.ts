@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 import type { Clip, SceneView } from '@zest-jaw/core';
 import { join } from 'node:path';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { type App, expect, joinedLines, mouthLane, openDemo, saved, SENTENCES, SPEECH, takeIt, test, tryLoudness } from '../app.js';
+import { type App, drag, expect, joinedLines, mouthLane, openDemo, saved, SENTENCES, SPEECH, takeIt, test, tryLoudness } from '../app.js';
 
 const documentOf = async (app: App, scene: string): Promise<SceneView['document']> =>
   (await app.json<SceneView>(`/api/scenes/${scene}`)).document;
@@ -18,12 +18,9 @@ async function onClips(page: Page, frame: number): Promise<{ x: number; y: numbe
   return { x: box.x + left + frame * perFrame, y: box.y + y + 9 };
 }
 
-async function drag(page: Page, from: { x: number; y: number }, frames: number): Promise<void> {
+async function slide(page: Page, from: { x: number; y: number }, frames: number): Promise<void> {
   const step = (await onClips(page, 1)).x - (await onClips(page, 0)).x;
-  await page.mouse.move(from.x, from.y);
-  await page.mouse.down();
-  for (let part = 1; part <= 4; part++) await page.mouse.move(from.x + (frames * step * part) / 4, from.y);
-  await page.mouse.up();
+  await drag(page, from, { x: from.x + frames * step, y: from.y });
 }
 
 async function openRecordings(page: Page, app: App, scene = 'the-wet-stamp'): Promise<void> {
@@ -43,7 +40,7 @@ test('mouths keyed by loudness go with their clip when it is slid, by the lane a
   const later = (spans: readonly string[], by: number): string[] =>
     spans.map((span) => span.replace(/\d+/g, (frame) => String(Number(frame) + by)));
   await openRecordings(page, app);
-  await drag(page, await onClips(page, 30), 6);
+  await slide(page, await onClips(page, 30), 6);
   await expect(page.getByLabel('Slide to')).toHaveValue('7');
   await saved(page);
   expect(await opens()).toEqual(later(before, 6));
@@ -57,7 +54,7 @@ test('a clip is slid and trimmed by its lane; words and pencil go with it, and e
   const before = await documentOf(app, 'the-wet-stamp');
   const [clip] = before.clips;
   const middle = await onClips(page, 30);
-  await drag(page, middle, 6);
+  await slide(page, middle, 6);
   await expect(page.getByLabel('Slide to')).toHaveValue('7');
   await saved(page);
   const slid = await documentOf(app, 'the-wet-stamp');
@@ -74,7 +71,7 @@ test('a clip is slid and trimmed by its lane; words and pencil go with it, and e
   expect(await documentOf(app, 'the-wet-stamp')).toEqual(before);
 
   // The head trimmed away: what is left is heard where it was.
-  await drag(page, { ...(await onClips(page, 0)), x: (await onClips(page, 0)).x + 3 }, 12);
+  await slide(page, { ...(await onClips(page, 0)), x: (await onClips(page, 0)).x + 3 }, 12);
   await expect(page.getByLabel('Trim its start')).toHaveValue('13');
   await saved(page);
   const trimmed = await documentOf(app, 'the-wet-stamp');
@@ -145,8 +142,11 @@ test('a second speaker answers: placed, read, heard and keyed in a lane of its o
 
   // Both on one sheet; pictures of whoever is chosen.
   await page.getByRole('link', { name: 'Hand off' }).click();
+  const kinds = page.getByRole('navigation', { name: 'What is handed off' });
+  await kinds.getByRole('button', { name: /^Exposure sheet/ }).click();
   await expect(page.getByRole('columnheader', { name: 'Bramble mouth' })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: 'Odette mouth' })).toBeVisible();
+  await kinds.getByRole('button', { name: /^Numbered pictures/ }).click();
   await expect(page.getByLabel('Base name')).toHaveValue('bramble');
   await page.getByRole('radio', { name: 'Odette' }).click();
   await expect(page.getByLabel('Base name')).toHaveValue('odette');
@@ -305,10 +305,7 @@ test('frames are selected with Shift, played and looped; a held arrow plays on a
   // Shift and the mouse, over any lane.
   const sheet = (await page.locator('canvas[data-system="0"]').boundingBox())!;
   await page.keyboard.down('Shift');
-  await page.mouse.move(sheet.x + 200, sheet.y + 8);
-  await page.mouse.down();
-  await page.mouse.move(sheet.x + 320, sheet.y + 130, { steps: 4 });
-  await page.mouse.up();
+  await drag(page, { x: sheet.x + 200, y: sheet.y + 8 }, { x: sheet.x + 320, y: sheet.y + 130 });
   await page.keyboard.up('Shift');
   await expect(page.getByTestId('selection')).toBeVisible();
 });
@@ -330,10 +327,7 @@ test('dragging over any lane lets every frame on the way be heard', async ({ pag
   for (const share of [0.04, 0.16, 0.28, 0.45, 0.8]) {
     await page.evaluate(() => (window as unknown as { heard: number[] }).heard.splice(0));
     const y = sheet.y + sheet.height * share;
-    await page.mouse.move(sheet.x + 90, y);
-    await page.mouse.down();
-    await page.mouse.move(sheet.x + 330, y, { steps: 10 });
-    await page.mouse.up();
+    await drag(page, { x: sheet.x + 90, y: y }, { x: sheet.x + 330, y: y });
     const heard = await page.evaluate(() => (window as unknown as { heard: number[] }).heard);
     expect(heard.length).toBeGreaterThanOrEqual(9);
     for (const seconds of heard) expect(seconds).toBeCloseTo(1 / 24, 3);
@@ -348,7 +342,7 @@ test('an ear mark is dragged in its lane', async ({ page, app }) => {
   await saved(page);
   const clips = await onClips(page, 0);
   // The lane of marks lies just above that of clips.
-  await drag(page, { x: clips.x + 1, y: clips.y - 22 }, 8);
+  await slide(page, { x: clips.x + 1, y: clips.y - 22 }, 8);
   await saved(page);
   expect((await documentOf(app, 'the-wet-stamp')).marks).toMatchObject([{ frame: 8, text: 'hum' }]);
   await page.keyboard.press('Control+KeyZ');

@@ -1,4 +1,5 @@
-import { pictureSvg, starterChart } from '@zest-jaw/core';
+import sharp from 'sharp';
+import { pictureSvg, starterChart, holdsCsv, plannedPictures } from '@zest-jaw/core';
 import { arpabetOfFrench } from './reading/frenchPhonemes.js';
 import { svgToPng } from './rasterise.js';
 import { renderPictures } from './renderPictures.js';
@@ -13,22 +14,65 @@ describe('pictures', () => {
     expect([png.readUInt32BE(16), png.readUInt32BE(20), png[25]]).toEqual([64, 48, 6]);
   });
 
-  it('are numbered from the first, one a frame, each distinct one rendered once', () => {
-    const made: { name: string; png: Uint8Array }[] = [];
+  it('are numbered from the first, one a frame, each distinct one rendered once', async () => {
+    const made: { name: string; bytes: Uint8Array }[] = [];
     const [rest, drop] = [
       { chartId: 'chart', drawing: 'rest', look: 0 },
       { chartId: 'chart', drawing: 'drop', look: 0 },
     ];
-    renderPictures(
-      [rest, drop, rest, undefined],
-      new Map([['chart', chart]]),
+    const charts = new Map([['chart', chart]]);
+    await renderPictures(
+      plannedPictures([rest, drop, rest, undefined], charts, options),
+      charts,
       options,
       () => '',
       (picture) => made.push(picture),
     );
     expect(made.map(({ name }) => name)).toEqual(['mouth0007.png', 'mouth0008.png', 'mouth0009.png', 'mouth0010.png']);
-    expect(made[2]!.png).toBe(made[0]!.png);
-    expect(Buffer.from(made[1]!.png).equals(Buffer.from(made[0]!.png))).toBe(false);
+    expect(made[2]!.bytes).toBe(made[0]!.bytes);
+    expect(Buffer.from(made[1]!.bytes).equals(Buffer.from(made[0]!.bytes))).toBe(false);
+  });
+});
+
+describe('pictures otherwise', () => {
+  it('are written as lossless WebP on a ground, the same pixels as PNG', async () => {
+    const charts = new Map([['chart', chart]]);
+    const planned = plannedPictures([{ chartId: 'chart', drawing: 'drop', look: 0 }], charts, options);
+    const made: Uint8Array[] = [];
+    for (const format of ['png', 'webp'] as const)
+      await renderPictures(
+        planned,
+        charts,
+        { ...options, format, ground: '#336699', digits: 6 },
+        () => '',
+        ({ bytes, name }) => {
+          expect(name).toBe(`mouth000007.${format}`);
+          made.push(bytes);
+        },
+      );
+    const [png, webp] = await Promise.all(made.map((bytes) => sharp(bytes).ensureAlpha().raw().toBuffer()));
+    expect(webp!.equals(png!)).toBe(true);
+    // The ground reaches the corners.
+    expect([...png!.subarray(0, 4)]).toEqual([0x33, 0x66, 0x99, 255]);
+    expect((await sharp(made[1]!).metadata()).format).toBe('webp');
+  });
+
+  it('are written only where they change, with the holds, or once for each drawing', () => {
+    const charts = new Map([['chart', chart]]);
+    const look = (drawing: string) => ({ chartId: 'chart', drawing, look: 0 });
+    const frames = [look('rest'), look('rest'), look('drop'), undefined, undefined];
+    const changes = plannedPictures(frames, charts, { firstNumber: 101, which: 'changes' });
+    expect(changes.map(({ number, frames: length }) => [number, length])).toEqual([
+      [101, 2],
+      [103, 1],
+      [104, 2],
+    ]);
+    expect(holdsCsv(changes, { baseName: 'mouth' }).split('\r\n').slice(0, 2)).toEqual([
+      'picture,first frame,frames',
+      'mouth0101.png,101,2',
+    ]);
+    const each = plannedPictures(frames, charts, { firstNumber: 101, which: 'chart' });
+    expect(each.map(({ number }) => number)).toEqual(chart.drawings.map(({ number }) => number));
   });
 });
 

@@ -1,8 +1,8 @@
 /** @zest-jaw/engine: what the job needs of Node but not of a server. */
 export { openRecogniser, type Language, type Recogniser } from './reading/recogniser.js';
+export { waysOfWord, type AskedWord } from './reading/waysOfWord.js';
 export { readTrack, type ReadOptions, type ReportProgress } from './reading/readTrack.js';
 export { svgToPng } from './rasterise.js';
-export { renderPictures, type NumberedPicture } from './renderPictures.js';
 export { importPictures, type ImportReport, type RefusedFile } from './pictures/importPictures.js';
 export type { Cut, FoundAs, FoundMouth, ImportOptions } from './pictures/foundMouth.js';
 export { CannotUsePicture, KEPT_SIDE, PREVIEW_SIDE } from './pictures/limits.js';

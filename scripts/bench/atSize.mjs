@@ -184,7 +184,7 @@ async function workOn(page, origin, id) {
   });
   await page.getByRole('link', { name: 'Hand off' }).click();
   await note('Hand off is opened', async () => {
-    await page.getByRole('heading', { name: 'Exposure sheet' }).waitFor();
+    await page.getByRole('heading', { name: 'Numbered pictures' }).waitFor();
     await page.waitForTimeout(800);
   });
   return { rows, firstPaint, system: paint.map(([, duration]) => duration).sort((a, b) => a - b)[paint.length >> 1] };

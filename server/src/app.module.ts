@@ -7,6 +7,9 @@ import { ChartController } from './charts/chart.controller.js';
 import { ChartStore } from './charts/chart.store.js';
 import { NewChartService } from './charts/newChart.service.js';
 import { DEMO_FOLDER, DemoService } from './demo/demo.service.js';
+import { BundleController } from './handOff/bundle.controller.js';
+import { BundleService } from './handOff/bundle.service.js';
+import { HandOffService } from './handOff/handOff.service.js';
 import { EXPORT_FOLDER, PictureService } from './handOff/picture.service.js';
 import { ImportController } from './imports/import.controller.js';
 import { IMPORT_FOLDER, ImportService } from './imports/import.service.js';
@@ -36,6 +39,7 @@ export class AppModule {
       imports: [MikroOrmModule.forRoot(databaseOptions(join(dataFolder, 'zest-jaw.db')))],
       controllers: [
         AssetController,
+        BundleController,
         ChartController,
         ImportController,
         JobController,
@@ -45,8 +49,10 @@ export class AppModule {
       ],
       providers: [
         AssetStore,
+        BundleService,
         ChartStore,
         DemoService,
+        HandOffService,
         ImportService,
         JobService,
         NewChartService,

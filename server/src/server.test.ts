@@ -31,6 +31,9 @@ import {
   type Reason,
   type SceneDocument,
   type Truth,
+  checkReading,
+  mapOfChart,
+  type WordWay,
 } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { readdirSync } from 'node:fs';
@@ -83,7 +86,7 @@ async function create(fields: Record<string, string>, recording: Buffer = RECORD
 const LINE = { script: SCRIPT, frameRate: '24', characterId: 'bramble' };
 
 describe('the demo', () => {
-  it('is there on a fresh database: three scenes at three frame rates, two characters, thirteen mouths each', async () => {
+  it('is there on a fresh database: three scenes at three frame rates, two characters, four charts of 6, 9 and 13 mouths on one map', async () => {
     const { body } = await app.agent().get('/api/scenes').expect(200);
     expect(body.map((card: { frameRate: { num: number }; holdFrames: number }) => [card.frameRate.num, card.holdFrames])).toEqual([
       [24, 2],
@@ -91,8 +94,11 @@ describe('the demo', () => {
       [25, 1],
     ]);
     const charts = (await app.agent().get('/api/charts').expect(200)).body;
-    expect(charts.map((entry: { document: { drawings: unknown[] } }) => entry.document.drawings.length)).toEqual([13, 13]);
+    expect(charts.map(({ document }: ChartView) => document.drawings.length)).toEqual([6, 13, 9, 13]);
+    expect(new Set(charts.map(({ document }: ChartView) => JSON.stringify(mapOfChart(document, 'Night Post')))).size).toBe(1);
     const [production] = (await app.agent().get('/api/productions').expect(200)).body;
+    const maps = (await app.agent().get('/api/productions/night-post/maps').expect(200)).body;
+    expect(maps).toEqual([mapOfChart(charts[0].document, 'Night Post')]);
     expect(production.characters).toHaveLength(2);
     const head = await app
       .agent()
@@ -512,6 +518,59 @@ describe('a new scene', () => {
     expect(lane.every((exposure) => !exposure.inked)).toBe(true);
     expect(lane.filter((exposure) => exposure.drawing === 'press').length).toBeGreaterThanOrEqual(4);
     await app.agent().get(`/api/assets/${document.clips[0]!.audio}`).expect(200).expect('content-type', /audio/);
+  });
+
+  it('read again is offered when that is asked for, until it is taken or left', async () => {
+    const { body } = await create(LINE);
+    await ended(body.jobId);
+    const before = await scene(body.sceneId);
+    const again = { clipId: 'clip1', offer: true };
+    const { body: job } = await app.agent().post(`/api/scenes/${body.sceneId}/readings`).send(again).expect(201);
+    expect(await ended(job.id)).toMatchObject({ state: 'done', offers: true });
+    const { body: offer } = await app.agent().get(`/api/jobs/${job.id}/reading`).expect(200);
+    expect(offer).toMatchObject({ clipId: 'clip1', reading: { words: [{ text: 'My' }, {}, {}, {}, {}, {}] } });
+    expect(checkReading(offer.reading)).toEqual([]);
+    // The scene is as it was, and its newest reading waits.
+    expect(await scene(body.sceneId)).toMatchObject({ revision: before.revision, document: before.document, reading: { offers: true } });
+    await app.agent().delete(`/api/jobs/${job.id}/reading`).expect(204);
+    expect((await app.agent().get(`/api/jobs/${job.id}`).expect(200)).body).toMatchObject({ offers: false });
+    expect((await app.agent().get(`/api/jobs/${job.id}/reading`).expect(200)).body).toEqual({});
+  });
+
+  it('has words read again in their own span: the way that was said fits best, another word does not', async () => {
+    const { body } = await create(LINE);
+    await ended(body.jobId);
+    const { document } = await scene(body.sceneId);
+    const path = `/api/scenes/${body.sceneId}/words/ways`;
+    const { fromSample, toSample } = document.words.find(({ text }) => text === 'marmalade')!;
+    const ways = async (text: string, said?: string): Promise<WordWay[]> =>
+      (
+        await app
+          .agent()
+          .post(path)
+          .send({ clipId: 'clip1', fromSample, toSample, text, ...(said && { said }) })
+          .expect(200)
+      ).body;
+    const [right] = await ways('marmalade');
+    const [wrong] = await ways('telephone');
+    expect(right!.sounds.map(({ symbol }) => symbol)).toEqual(['M', 'AA', 'R', 'M', 'AH', 'L', 'EY', 'D']);
+    expect(right!.fit!).toBeGreaterThan(wrong!.fit! + 0.1);
+    // Where the whole reading has them, within a frame.
+    const own = document.phonemes.filter((sound) => sound.fromSample >= fromSample && sound.toSample <= toSample);
+    right!.sounds.forEach((sound, index) => expect(Math.abs(sound.fromSample - own[index]!.fromSample)).toBeLessThan(2000));
+    expect((await ways('zorble', 'MAR-muh-layd'))[0]).toMatchObject({ source: 'typed' });
+    const refused = async (asked: object): Promise<string> =>
+      (
+        await app
+          .agent()
+          .post(path)
+          .send({ clipId: 'clip1', fromSample, toSample, text: 'tide', ...asked })
+          .expect(422)
+      ).body.detail;
+    expect(await refused({ text: '?!' })).toContain('has no word in it');
+    expect(await refused({ said: '//' })).toContain('cannot be read as sounds');
+    expect(await refused({ fromSample: toSample })).toContain('must begin before it ends');
+    expect(await refused({ clipId: 'clip9' })).toContain('no longer in the scene');
   });
 
   it('read again with another script keeps the ink', async () => {

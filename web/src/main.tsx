@@ -48,6 +48,11 @@ const router = createBrowserRouter([
         ],
       },
       {
+        path: '/scenes/:sceneId/shoot/:trackId',
+        hydrateFallbackElement: <></>,
+        lazy: async () => ({ Component: (await import('./shoot/ShootPage.js')).ShootPage }),
+      },
+      {
         path: '/charts/:chartId',
         hydrateFallbackElement: <></>,
         lazy: async () => ({ Component: (await import('./chart/ChartPage.js')).ChartPage }),

@@ -2,6 +2,7 @@
 import type { PlacedArt } from '../draw/art.js';
 import type { Accent } from '../phonetics/accents.js';
 import type { ChartDocument } from '../chart/chart.js';
+import type { Reading } from '../reading/reading.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
 import type { LayerChoice } from '../formats/layerLevels.js';
 import type { FrameRate } from '../time/frameRate.js';
@@ -56,6 +57,14 @@ export interface JobView {
   /** What is being done, or how it ended, for the user. */
   readonly message: string;
   readonly warnings: readonly string[];
+  /** It has read something that waits to be taken or left. */
+  readonly offers: boolean;
+}
+
+/** What was read again of a clip that has a reading. */
+export interface OfferView {
+  readonly clipId: string;
+  readonly reading: Reading;
 }
 
 /** A recording that has been decoded and can be placed. */

@@ -17,6 +17,8 @@ import {
   wavePyramid,
   writeWave,
 } from '../index.js';
+import { autocorrelation } from './fourier.js';
+import { sumOfProducts } from './sumOfProducts.js';
 
 const tone = (hertz: number, seconds: number, rate = 48_000, level = 0.5): Float32Array =>
   Float32Array.from({ length: Math.round(seconds * rate) }, (_, index) => level * Math.sin((2 * Math.PI * hertz * index) / rate));
@@ -240,5 +242,30 @@ describe('the pyramid of a wave', () => {
     expect(extremesOf(pyramid, 3, 401).power).toBeCloseTo(0.18, 4);
     expect(pyramid.levels.at(-1)!.lowest.length).toBeLessThanOrEqual(PYRAMID_STEP);
     expect(extremesOf(pyramid, 900, 950)).toEqual({ lowest: 0, highest: 0, hiss: 0, power: 0 });
+  });
+});
+
+describe('sums of products', () => {
+  const anyWindow = fc.array(fc.float({ noNaN: true, min: -1, max: 1 }), { minLength: 64, maxLength: 64 });
+
+  it('are those of the definition, wherever they begin and however many there are', () => {
+    fc.assert(
+      fc.property(anyWindow, fc.nat(20), fc.nat(20), fc.nat(40), (values, aFrom, bFrom, count) => {
+        const window = Float32Array.from(values);
+        let sum = 0;
+        for (let index = 0; index < count; index++) sum += window[aFrom + index]! * window[bFrom + index]!;
+        expect(sumOfProducts(window, aFrom, window, bFrom, count)).toBeCloseTo(sum, 5);
+      }),
+    );
+  });
+
+  it('of a window with itself later are its autocorrelation', () => {
+    fc.assert(
+      fc.property(anyWindow, (values) => {
+        const window = Float32Array.from(values);
+        const found = autocorrelation(window);
+        for (const lag of [0, 1, 7, 63]) expect(found[lag]).toBeCloseTo(sumOfProducts(window, 0, window, lag, 64 - lag), 5);
+      }),
+    );
   });
 });

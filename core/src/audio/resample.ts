@@ -4,6 +4,8 @@
  * digital filter design using the I0-sinh window function", 1974).
  */
 
+import { sumOfProducts } from './sumOfProducts.js';
+
 /** Zero crossings of the sinc kept on each side. */
 const HALF_WIDTH = 20;
 const KAISER_BETA = 8;
@@ -40,6 +42,9 @@ function tapsOfPhase(phase: number, cutoff: number, halfWidth: number): Float32A
   return taps;
 }
 
+/** Taps of a change of rate, by `from:to`: a voice is heard at the same few speeds over and over. */
+const tapsOfChange = new Map<string, (Float32Array | undefined)[]>();
+
 /**
  * The same sound at another rate, both in whole samples a second. An output sample falls
  * in one of `toRate / gcd` places between two input samples; the taps of each place are
@@ -54,7 +59,9 @@ export function resample(samples: Float32Array, fromRate: number, toRate: number
   const [up, down] = [toRate / divisor, fromRate / divisor];
   const narrowing = Math.min(1, up / down);
   const halfWidth = Math.ceil(HALF_WIDTH / narrowing);
-  const phases = new Array<Float32Array | undefined>(up);
+  const change = `${up}:${down}`;
+  let phases = tapsOfChange.get(change);
+  if (!phases) tapsOfChange.set(change, (phases = new Array<Float32Array | undefined>(up)));
   const padded = new Float32Array(samples.length + 2 * halfWidth);
   padded.set(samples, halfWidth);
   const result = new Float32Array(Math.ceil((samples.length * up) / down));
@@ -64,9 +71,7 @@ export function resample(samples: Float32Array, fromRate: number, toRate: number
     const centre = Math.floor(place / up);
     const phase = place - centre * up;
     const taps = (phases[phase] ??= tapsOfPhase(phase / up, PASS * narrowing, halfWidth));
-    let sum = 0;
-    for (let tap = 0, index = centre + 1; tap < taps.length; tap++, index++) sum += padded[index]! * taps[tap]!;
-    result[out] = sum;
+    result[out] = sumOfProducts(padded, centre + 1, taps, 0, taps.length);
   }
   return result;
 }

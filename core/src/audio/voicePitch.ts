@@ -3,9 +3,11 @@
  * divided by the window's own (P. Boersma, "Accurate short-term analysis of the fundamental
  * frequency", 1993).
  */
+import { autocorrelation } from './fourier.js';
 
 /** Samples at 16 kHz: 64 ms, six periods of the lowest voice. */
 const WINDOW = 1024;
+export const PITCH_WINDOW = WINDOW;
 /** Between two windows. */
 const HOP = 512;
 const RATE = 16_000;
@@ -23,25 +25,21 @@ const MOST_WINDOWS = 60;
 /** A voice is told by at least so many. */
 const LEAST_VOICED = 4;
 
-const HANN = Float64Array.from({ length: WINDOW }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / WINDOW));
-const atLag = (samples: Float64Array, lag: number): number => {
-  let sum = 0;
-  for (let index = 0; index + lag < WINDOW; index++) sum += samples[index]! * samples[index + lag]!;
-  return sum;
-};
+const HANN = Float32Array.from({ length: WINDOW }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / WINDOW));
 let windowAtLag: Float64Array | undefined;
 
-/** The period of a window, in samples; undefined when it is not voiced. */
-function periodOf(samples: Float32Array, start: number): number | undefined {
-  const own = (windowAtLag ??= Float64Array.from({ length: LONGEST + 1 }, (_, lag) => atLag(HANN, lag) / atLag(HANN, 0)));
+/** The period of a window of `PITCH_WINDOW` samples at 16 kHz, in samples; undefined when it is not voiced. */
+export function periodOf(samples: Float32Array, start: number): number | undefined {
+  const own = (windowAtLag ??= autocorrelation(HANN).map((value, _, all) => value / all[0]!));
   let mean = 0;
   for (let index = 0; index < WINDOW; index++) mean += samples[start + index]! / WINDOW;
-  const shaped = new Float64Array(WINDOW);
+  const shaped = new Float32Array(WINDOW);
   for (let index = 0; index < WINDOW; index++) shaped[index] = (samples[start + index]! - mean) * HANN[index]!;
-  const whole = atLag(shaped, 0);
+  const likenesses = autocorrelation(shaped);
+  const whole = likenesses[0]!;
   let [best, period] = [0, 0];
   for (let lag = SHORTEST; lag <= LONGEST; lag++) {
-    const likeness = atLag(shaped, lag) / whole / own[lag]! - OCTAVE_COST * Math.log2(lag / SHORTEST);
+    const likeness = likenesses[lag]! / whole / own[lag]! - OCTAVE_COST * Math.log2(lag / SHORTEST);
     if (likeness > best) [best, period] = [likeness, lag];
   }
   return best > VOICED ? period : undefined;

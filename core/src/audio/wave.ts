@@ -5,6 +5,7 @@
  * for extensible formats.
  */
 import type { Refusal } from '../document/refusal.js';
+import type { Span } from '../time/span.js';
 
 export interface Sound {
   readonly sampleRate: number;
@@ -136,4 +137,10 @@ export function writeWave(samples: Int16Array, sampleRate: number): Uint8Array {
   view.setUint32(40, samples.length * 2, true);
   for (let index = 0; index < samples.length; index++) view.setInt16(44 + index * 2, samples[index]!, true);
   return bytes;
+}
+
+/** Samples of a wave that `writeWave` wrote, without reading the rest of it. */
+export function partOfWave(bytes: Uint8Array, { from, to }: Span): Int16Array {
+  const own = bytes.slice(44 + 2 * Math.max(0, from), 44 + 2 * Math.max(0, to));
+  return new Int16Array(own.buffer, 0, own.length >> 1);
 }

@@ -8,12 +8,23 @@ import type { MouthStyle } from '../draw/mouthFigure.js';
 import { maybeFaultOfLook, maybeFaultOfStyle, picturesOfLook, type Look } from '../draw/art.js';
 import { maybeFaultOfHead, picturesOfHead, type ChartHead } from './head.js';
 import { measureLook } from './measureLook.js';
-import { REST, type SoundGroup } from './soundGroups.js';
+import { inMapOrder, REST, type SoundGroup } from './soundGroups.js';
+
+/** How a diphthong is shown, where it is otherwise than usual. */
+export interface DiphthongEnds {
+  /** ARPAbet. */
+  readonly symbol: string;
+  /** The group it begins as; its own without one. */
+  readonly first?: string;
+  /** The group it ends as; null stays one shape throughout, without one it ends as its glide does. */
+  readonly second?: string | null;
+}
 
 export interface ChartSettings {
   readonly id: 'chart';
   readonly name: string;
   readonly style: MouthStyle;
+  readonly diphthongs?: readonly DiphthongEnds[];
 }
 
 /** What the further looks of a drawing are for: redrawn to keep a held line alive, or frames played in turn. */
@@ -51,7 +62,7 @@ export interface ChartDocument {
 export const CHART_KIND: DocumentKind<ChartDocument> = {
   settings: { compare: () => 0 },
   head: { compare: () => 0 },
-  groups: { compare: () => 0 },
+  groups: { compare: inMapOrder },
   drawings: { compare: (a, b) => a.place - b.place },
 };
 
@@ -140,6 +151,9 @@ export function checkChart(candidate: unknown): string[] {
   const headFault = chart.head[0] && maybeFaultOfHead(chart.head[0] as ChartHead);
   if (headFault) faults.push(headFault);
   if (chart.drawings.length === 0) faults.push('The chart has no drawing. Add at least one.');
+  const sounds = chart.groups.flatMap((group: Partial<SoundGroup>) => group.phonemes ?? []);
+  const twice = sounds.find((symbol, index) => sounds.indexOf(symbol) !== index);
+  if (twice !== undefined) faults.push(`The sound ${twice} is in two groups. A sound looks like one of them: take it out of the other.`);
   const groupIds = new Set(chart.groups.map((group: SoundGroup) => group.id));
   const seen = new Set<unknown>();
   const keycaps = new Set<unknown>();

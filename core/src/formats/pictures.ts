@@ -1,7 +1,7 @@
 /**
  * Numbered pictures: one a frame, and a plan of which frames share a picture, so that each
- * distinct one is rendered once. A base name has no digit, so that the four-digit number
- * after it can always be told from it.
+ * distinct one is rendered once. A base name has no digit, so that the number after it can
+ * always be told from it.
  */
 import type { ChartDocument } from '../chart/chart.js';
 import { lookIndexAt, lookOf, maybeDrawing } from '../chart/chart.js';
@@ -11,22 +11,42 @@ import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
 import { chartStretchAt } from '../scene/trackCharts.js';
 import { exposuresOfTrack } from '../scene/exposures.js';
 
+export type WhichPictures = 'every' | 'changes' | 'chart';
+export type PictureFormat = 'png' | 'webp';
+
 export interface PictureOptions {
   /** Letters, spaces, `-` and `_`; no digits. */
   readonly baseName: string;
-  /** Number of the first picture, 0 to 9999. */
+  /** Number of the first picture, from 0. */
   readonly firstNumber: number;
+  /** Digits that number them; 4 when left out. */
+  readonly digits?: number;
+  /** One a frame, only where the picture changes, or each drawing of the chart once, by its own number. */
+  readonly which?: WhichPictures;
+  readonly format?: PictureFormat;
+  /** A colour under everything; transparent when left out. */
+  readonly ground?: string | null;
   /** Pixels. */
   readonly width: number;
   readonly height: number;
 }
 
-export const PICTURE_LIMITS = { least: 16, most: 4096, lastNumber: 9999 } as const;
+export const PICTURE_LIMITS = { least: 16, most: 4096, fewestDigits: 3, mostDigits: 7 } as const;
+
+const USUAL_DIGITS = 4;
 
 /** What is wrong with the options for a number of frames, as sentences; empty when nothing is. */
-export function checkPictureOptions({ baseName, firstNumber, width, height }: PictureOptions, frames: number): string[] {
+export function checkPictureOptions(
+  { baseName, firstNumber, width, height, digits = USUAL_DIGITS, ground = null }: PictureOptions,
+  frames: number,
+): string[] {
   const faults: string[] = [];
-  const { least, most, lastNumber } = PICTURE_LIMITS;
+  const { least, most, fewestDigits, mostDigits } = PICTURE_LIMITS;
+  if (!Number.isInteger(digits) || digits < fewestDigits || digits > mostDigits)
+    return [`Pictures are numbered with ${fewestDigits} to ${mostDigits} digits, not ${digits}.`];
+  if (ground !== null && !/^#[0-9a-f]{6}$/i.test(ground))
+    faults.push(`The ground is “${ground}”. It may be a colour such as #f3ead6, or nothing.`);
+  const lastNumber = 10 ** digits - 1;
   if (!/^[\p{L}_-]([\p{L} _-]{0,38}[\p{L}_-])?$/u.test(baseName)) {
     faults.push(
       `“${baseName}” cannot name the pictures. A base name has 1 to 40 letters, spaces, - or _, and no digits, because the picture's number follows it.`,
@@ -36,7 +56,7 @@ export function checkPictureOptions({ baseName, firstNumber, width, height }: Pi
     faults.push(`The first number is ${firstNumber}. It must be a whole number from 0 to ${lastNumber}.`);
   else if (firstNumber + frames - 1 > lastNumber)
     faults.push(
-      `${frames} pictures from ${firstNumber} would pass ${lastNumber}, the last number with four digits. Start at ${Math.max(0, lastNumber - frames + 1)} or below.`,
+      `${frames} pictures from ${firstNumber} would pass ${lastNumber}, the last number with ${digits} digits. Start at ${Math.max(0, lastNumber - frames + 1)} or below.`,
     );
   for (const [name, value] of [
     ['width', width],
@@ -49,8 +69,55 @@ export function checkPictureOptions({ baseName, firstNumber, width, height }: Pi
 }
 
 /** `bramble` and 7 → `bramble0007.png`. */
-export function pictureName(baseName: string, number: number): string {
-  return `${baseName}${String(number).padStart(4, '0')}.png`;
+export function pictureName(
+  baseName: string,
+  number: number,
+  { digits = USUAL_DIGITS, format = 'png' }: Pick<PictureOptions, 'digits' | 'format'> = {},
+): string {
+  return `${baseName}${String(number).padStart(digits, '0')}.${format}`;
+}
+
+/** One picture that is written: its number, what it shows, and the frames that it stands for. */
+export interface PlannedPicture {
+  readonly number: number;
+  readonly shown: FrameLook | undefined;
+  /** From 0; of a drawing of the chart, none. */
+  readonly frame: number;
+  readonly frames: number;
+}
+
+/**
+ * Which pictures are written.
+ *
+ * @param frames what each frame shows
+ * @param charts by id; for the drawings of the chart, those of the first are written
+ */
+export function plannedPictures(
+  frames: readonly (FrameLook | undefined)[],
+  charts: ReadonlyMap<string, ChartDocument>,
+  { firstNumber, which = 'every' }: Pick<PictureOptions, 'firstNumber' | 'which'>,
+): PlannedPicture[] {
+  if (which === 'chart') {
+    const [first] = charts;
+    return [...(first?.[1].drawings ?? [])]
+      .sort((a, b) => a.number - b.number)
+      .map(({ id, number }) => ({ number, shown: { chartId: first![0], drawing: id, look: 0 }, frame: 0, frames: 0 }));
+  }
+  const planned: PlannedPicture[] = [];
+  frames.forEach((shown, frame) => {
+    const last = planned.at(-1);
+    const isSame =
+      frame > 0 && last?.shown?.chartId === shown?.chartId && last?.shown?.drawing === shown?.drawing && last?.shown?.look === shown?.look;
+    if (which === 'changes' && isSame) planned[planned.length - 1] = { ...last!, frames: last!.frames + 1 };
+    else planned.push({ number: firstNumber + frame, shown, frame, frames: 1 });
+  });
+  return planned;
+}
+
+/** The list of holds that goes with pictures of changes: which picture stands for how many frames. CSV after RFC 4180. */
+export function holdsCsv(planned: readonly PlannedPicture[], options: Pick<PictureOptions, 'baseName' | 'digits' | 'format'>): string {
+  const rows = planned.map(({ number, frames }) => `${pictureName(options.baseName, number, options)},${number},${frames}`);
+  return ['picture,first frame,frames', ...rows, ''].join('\r\n');
 }
 
 /** What one frame shows: a drawing, and which of its looks. */
@@ -70,7 +137,7 @@ export interface FrameLook {
 export function pictureSvg(
   chart: ChartDocument,
   shown: Pick<FrameLook, 'drawing' | 'look'> | undefined,
-  { width, height, withHead }: Pick<PictureOptions, 'width' | 'height'> & { readonly withHead: boolean },
+  { width, height, withHead, ground = null }: Pick<PictureOptions, 'width' | 'height' | 'ground'> & { readonly withHead: boolean },
   hrefOf: (hash: string) => string = () => '',
 ): string {
   const drawing = shown && maybeDrawing(chart, shown.drawing);
@@ -81,7 +148,12 @@ export function pictureSvg(
     hrefOf: ({ picture }) => hrefOf(picture),
     hrefOfHash: hrefOf,
   });
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${x} ${y} ${across} ${down}" preserveAspectRatio="xMidYMid meet">${inner}</svg>`;
+  // Wider than the box by its own size on every side: the picture may have another shape.
+  const under =
+    ground === null
+      ? ''
+      : `<rect x="${x - across * 8}" y="${y - down * 8}" width="${across * 17}" height="${down * 17}" fill="${ground}"/>`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${x} ${y} ${across} ${down}" preserveAspectRatio="xMidYMid meet">${under}${inner}</svg>`;
 }
 
 /** What each frame of a track shows, undefined where nothing is exposed. Shape: one entry a frame. */

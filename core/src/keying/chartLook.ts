@@ -9,8 +9,13 @@ import { drawingForGroup } from './drawingForGroup.js';
 export interface ChartLook {
   readonly rest: SoundGroup | undefined;
   readonly restDrawing: string;
-  /** The drawings that play a group, from the least open to the widest; at least one. */
-  readonly sizesOf: (group: string) => readonly string[];
+  /**
+   * The drawings that play a group, from the least open to the widest; at least one. Those that carry a tag where it is
+   * asked for, else those that carry none, where there are any.
+   */
+  readonly sizesOf: (group: string, tag: string | null) => readonly string[];
+  /** Whether a group's drawings take turns, whatever is loud. */
+  readonly isInTurn: (group: string) => boolean;
   /** How much is lost when a drawing is seen in the place of a group: 0 to about 1. */
   readonly lost: (group: string, drawing: string) => number;
   /** The open drawing that is nearest to half way between a drawing and rest. */
@@ -48,6 +53,21 @@ function makeLook(chart: ChartDocument): ChartLook {
       return [group.id, own.length > 0 ? own : [drawingForGroup(chart, group.id).id]] as const;
     }),
   );
+  const tags = new Map(chart.drawings.map(({ id, tags: own }) => [id, own]));
+  const tagged = new Map<string, readonly string[]>();
+  const sizesOf = (group: string, tag: string | null): readonly string[] => {
+    const own = sizes.get(group) ?? [atRest];
+    if (own.length === 1) return own;
+    const key = `${group} ${tag ?? ''}`;
+    let found = tagged.get(key);
+    if (!found) {
+      const asked = tag === null ? [] : own.filter((id) => tags.get(id)?.includes(tag));
+      const plain = own.filter((id) => tags.get(id)?.length === 0);
+      tagged.set(key, (found = [asked, plain, own].find((some) => some.length > 0)!));
+    }
+    return found;
+  };
+  const inTurn = new Set(chart.groups.flatMap(({ id, inTurn: takesTurns }) => (takesTurns ? [id] : [])));
   const isMust = (id: string): boolean => maybeDrawing(chart, id)!.groups.some((group) => groups.get(group)?.must);
   const atRest = restDrawing(chart).id;
   const isShut = (drawing: string): boolean => drawing === atRest || isMust(drawing);
@@ -57,7 +77,8 @@ function makeLook(chart: ChartDocument): ChartLook {
   return {
     rest: groups.get(REST),
     restDrawing: atRest,
-    sizesOf: (group) => sizes.get(group) ?? [atRest],
+    sizesOf,
+    isInTurn: (group) => inTurn.has(group),
     lost: (group, drawing) => {
       const key = `${group} ${drawing}`;
       let lost = lostBetween.get(key);

@@ -15,7 +15,7 @@ import type { Keyed, KeyedExposure, KeyingJob } from './keyingJob.js';
 import { fullRules } from './rules.js';
 
 /** How fast a mouth follows a fall of loudness: it is half way after so long, in seconds. */
-const RELEASE_SECONDS = 0.06;
+export const RELEASE_SECONDS = 0.06;
 /** A border between two drawings is passed only by this share of the step between them. */
 const HYSTERESIS = 0.2;
 /** A rise by so much within a frame at 24 a second is a burst. */
@@ -83,6 +83,23 @@ interface HeardDrawing {
   readonly rungs: number;
 }
 
+/** What a mouth shows at a loudness, 0 to 1, and a hiss, 0 to 1, after what it showed before. */
+export function openMouth(chart: ChartDocument): (level: number, hiss: number) => HeardDrawing {
+  const { restDrawing } = lookOfChart(chart);
+  const { open, hiss: teeth } = laddersOf(chart);
+  let step = -1;
+  return (level, hiss) => {
+    const at = ((level - SILENT) / (1 - SILENT)) * open.length;
+    if (level < SILENT || open.length === 0) step = -1;
+    else if (step < 0 || at > step + 1 + HYSTERESIS || at < step - HYSTERESIS)
+      step = Math.max(0, Math.min(open.length - 1, Math.floor(at)));
+    if (step < 0) return { drawing: restDrawing, reason: 'silent', level, rung: 0, rungs: open.length };
+    if (teeth.length === 0 || hiss <= HISSES) return { drawing: open[step]!, reason: 'loud', level, rung: step + 1, rungs: open.length };
+    const wide = Math.min(teeth.length - 1, Math.floor(level * teeth.length));
+    return { drawing: teeth[wide]!, reason: 'hiss', level, rung: wide + 1, rungs: teeth.length };
+  };
+}
+
 /** The drawing of each frame, before holds. */
 function shownAt({
   chart,
@@ -94,28 +111,15 @@ function shownAt({
 }: KeyingJob): HeardDrawing[] {
   const rules = fullRules(asked);
   const fps = framesPerSecond(frameRate);
-  const look = lookOfChart(chart);
-  const { open: ladder, hiss: teeth } = laddersOf(chart);
+  const mouth = openMouth(chart);
   const press = maybeDrawingOfGroup(chart, chart.groups.find((group) => group.must)?.id ?? '')?.id;
   const level = followed(loudness, lengthFrames, rules.leadFrames, fps);
   const shown: HeardDrawing[] = [];
-  const show = (drawing: string, reason: LoudnessReason, frame: number, rung: number, rungs: number): void => {
-    shown[frame] = { drawing, reason, level: level[frame]!, rung, rungs };
-  };
-  let step = -1;
   for (let frame = 0; frame < lengthFrames; frame++) {
-    const at = ((level[frame]! - SILENT) / (1 - SILENT)) * ladder.length;
-    if (level[frame]! < SILENT || ladder.length === 0) step = -1;
-    else if (step < 0 || at > step + 1 + HYSTERESIS || at < step - HYSTERESIS)
-      step = Math.max(0, Math.min(ladder.length - 1, Math.floor(at)));
-    const isHiss = step >= 0 && teeth.length > 0 && (hiss[frame + rules.leadFrames] ?? 0) > HISSES;
-    if (isHiss) {
-      const wide = Math.min(teeth.length - 1, Math.floor(level[frame]! * teeth.length));
-      show(teeth[wide]!, 'hiss', frame, wide + 1, teeth.length);
-    } else if (step < 0) show(look.restDrawing, 'silent', frame, 0, ladder.length);
-    else show(ladder[step]!, 'loud', frame, step + 1, ladder.length);
+    shown[frame] = mouth(level[frame]!, hiss[frame + rules.leadFrames] ?? 0);
     const rise = frame === 0 ? 0 : level[frame]! - level[frame - 1]!;
-    if (press && frame > 0 && rise * (fps / 24) > BURST) show(press, 'burst', frame - 1, 0, ladder.length);
+    if (press && frame > 0 && rise * (fps / 24) > BURST)
+      shown[frame - 1] = { ...shown[frame - 1]!, drawing: press, reason: 'burst', level: level[frame - 1]!, rung: 0 };
   }
   return shown;
 }

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { anyJob, anySounds } from '../testing/anyJob.js';
 import {
+  checkRules,
+  DEFAULT_RULES,
   drawingForGroup,
   keySounds,
   maybeGroupOfPhoneme,
@@ -293,5 +295,73 @@ describe('keying by the plan', () => {
     expect(drawingForGroup(three, 'press').id).toBe('press');
     expect(drawingForGroup(three, 'rest').id).toBe('press');
     for (const group of chart.groups) expect(three.drawings.map((drawing) => drawing.id)).toContain(drawingForGroup(three, group.id).id);
+  });
+});
+
+describe('several drawings of a group', () => {
+  const sounds = Array.from({ length: 8 }, (_, index) => ({
+    symbol: 'AA',
+    stress: 1 as const,
+    from: index * 40_000,
+    to: index * 40_000 + 24_000,
+  }));
+  const starter = starterChart('Test', 'brush');
+  const drop = starter.drawings.find(({ id }) => id === 'drop')!;
+  const withDrops = (inTurn: boolean, tags: readonly (readonly string[])[]): KeyingJob['chart'] => ({
+    ...starter,
+    groups: starter.groups.map((group) => (group.id === 'drop' && inTurn ? { ...group, inTurn: true as const } : group)),
+    drawings: [
+      ...starter.drawings.filter(({ id }) => id !== 'drop'),
+      ...tags.map((own, index) => ({ ...drop, id: `drop${index}`, number: 50 + index, keycap: '', tags: own })),
+    ],
+  });
+  const drops = (chart: KeyingJob['chart'], rules: Partial<KeyingJob['rules']> = {}, kept = sounds): string[] =>
+    keySounds({
+      sounds: kept,
+      frameRate: { num: 24, den: 1 },
+      lengthFrames: 170,
+      chart,
+      rules: { ...DEFAULT_RULES, restPause: 0.25, holdPause: 0.1, calm: 0, ...rules },
+    })
+      .exposures.map(({ drawing }) => drawing)
+      .filter((id) => id.startsWith('drop'));
+
+  it('take turns where the group says so, each phrase from the next one on', () => {
+    const chart = withDrops(true, [[], [], []]);
+    const shown = drops(chart);
+    expect(shown).toEqual(['drop0', 'drop1', 'drop2', 'drop0', 'drop1', 'drop2', 'drop0', 'drop1']);
+    // What is said otherwise in one phrase moves nothing in the others.
+    const other = sounds.map((sound, index) => (index === 2 ? { ...sound, symbol: 'UW' } : sound));
+    expect(drops(chart, {}, other)).toEqual([...shown.slice(0, 2), ...shown.slice(3)]);
+    expect(new Set(drops(withDrops(false, [[], [], []])))).toHaveProperty('size', 1);
+  });
+
+  it('are those with the tag that is asked for, else the plain ones', () => {
+    const chart = withDrops(false, [[], ['angry']]);
+    expect(new Set(drops(chart))).toEqual(new Set(['drop0']));
+    expect(new Set(drops(chart, { tag: 'angry' }))).toEqual(new Set(['drop1']));
+    expect(new Set(drops(chart, { tag: 'sly' }))).toEqual(new Set(['drop0']));
+    // Where all of them carry tags, any may be shown.
+    expect(new Set(drops(withDrops(false, [['angry'], ['angry']])))).toHaveProperty('size', 1);
+    expect(checkRules({ ...DEFAULT_RULES, tag: '' })).toHaveLength(1);
+    expect(checkRules({ ...DEFAULT_RULES, tag: 'angry' })).toEqual([]);
+  });
+
+  it('a rest takes turns too', () => {
+    const chart = {
+      ...starter,
+      groups: starter.groups.map((group) => (group.id === 'rest' ? { ...group, inTurn: true as const } : group)),
+      drawings: [...starter.drawings, { ...starter.drawings[0]!, id: 'rest2', number: 60, keycap: '' }],
+    };
+    const rests = keySounds({
+      sounds,
+      frameRate: { num: 24, den: 1 },
+      lengthFrames: 170,
+      chart,
+      rules: { ...DEFAULT_RULES, restPause: 0.25, holdPause: 0.1 },
+    })
+      .exposures.map(({ drawing }) => drawing)
+      .filter((id) => id.startsWith('rest'));
+    expect(new Set(rests).size).toBe(2);
   });
 });

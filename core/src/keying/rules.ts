@@ -4,6 +4,8 @@
  * named, and tuned by eye on the demo and by measure on the labelled lines.
  */
 
+import { DRAWING_LIMITS } from '../chart/chart.js';
+
 /** Nothing; lips that must meet; those and whatever is said faster than the hold. */
 export type OnesFor = 'nothing' | 'closures' | 'quick';
 export const ONES_FOR: readonly OnesFor[] = ['nothing', 'closures', 'quick'];
@@ -31,6 +33,8 @@ export interface KeyingRules {
   readonly mostChanges?: number;
   /** Where a group has several drawings, louder and stressed sounds take the wider ones. */
   readonly accents?: boolean;
+  /** Of several drawings of a group those that carry this tag; null for those that carry none. */
+  readonly tag?: string | null;
   /** What the mouth is keyed from: the sounds, or only how loud the recording is. */
   readonly source?: 'sounds' | 'loudness';
   /** What counts as silent and as loudest, in dBFS; null for the recording's own. */
@@ -74,6 +78,7 @@ const NATURAL: FullRules = {
   restPause: 0.4,
   mostChanges: 0,
   accents: true,
+  tag: null,
   source: 'sounds',
   floorDb: null,
   peakDb: null,
@@ -106,10 +111,12 @@ export function fullRules(rules: KeyingRules): FullRules {
   return { ...NATURAL, ...rules };
 }
 
-/** The feel whose rules these are; undefined for rules of the animator's own. */
+/** The feel whose rules these are, whatever tag is asked for; undefined for rules of the animator's own. */
 export function maybeFeel(rules: KeyingRules, feels: readonly Feel[] = FEELS): Feel | undefined {
   const full = fullRules(rules);
-  return feels.find((feel) => (Object.keys(full) as (keyof FullRules)[]).every((rule) => fullRules(feel.rules)[rule] === full[rule]));
+  return feels.find((feel) =>
+    (Object.keys(full) as (keyof FullRules)[]).every((rule) => rule === 'tag' || fullRules(feel.rules)[rule] === full[rule]),
+  );
 }
 
 const NAMES: Readonly<Record<keyof typeof RULE_LIMITS, string>> = {
@@ -139,6 +146,8 @@ export function checkRules(rules: KeyingRules): string[] {
   if (typeof full.strict !== 'boolean') faults.push('Strict is either true or false.');
   if (!ONES_FOR.includes(full.onesFor)) faults.push(`Ones are for nothing, closures or quick sounds, not for “${String(full.onesFor)}”.`);
   if (typeof full.accents !== 'boolean') faults.push('Accents are either true or false.');
+  if (full.tag !== null && !(typeof full.tag === 'string' && full.tag.length > 0 && full.tag.length <= DRAWING_LIMITS.tagLetters))
+    faults.push(`A tag has 1 to ${DRAWING_LIMITS.tagLetters} letters, not “${String(full.tag)}”.`);
   if (full.source !== 'sounds' && full.source !== 'loudness') faults.push('A mouth is keyed from sounds or from loudness.');
   if (faults.length === 0 && full.floorDb !== null && full.peakDb !== null && full.peakDb <= full.floorDb)
     faults.push(`The peak, ${full.peakDb} dB, must be above the floor, ${full.floorDb} dB.`);

@@ -2,11 +2,13 @@
  * The shapes a mouth should take, one after another without a gap, each with the frame it
  * should change at: sounds, the halves of diphthongs, and what a mouth does in pauses.
  */
-import { maybeGroupOfPhoneme, REST } from '../chart/soundGroups.js';
+import { chartSettings, type ChartDocument, type DiphthongEnds } from '../chart/chart.js';
+import { maybeGroupOfPhoneme, REST, type SoundGroup } from '../chart/soundGroups.js';
 import { articulationOf } from '../phonetics/articulation.js';
 import { isVowel } from '../phonetics/phonemes.js';
+import { isRoundedVowel } from '../phonetics/soundPlaces.js';
 import { framesPerSecond, SAMPLE_RATE } from '../time/frameRate.js';
-import { lookOfChart, type ChartLook } from './chartLook.js';
+import { lookOfChart } from './chartLook.js';
 import type { KeyingJob, SceneSound } from './keyingJob.js';
 import { rulesOfSounds } from './ruledParts.js';
 import { fullRules, type FullRules } from './rules.js';
@@ -77,14 +79,33 @@ function levelOf(loudness: Float32Array | undefined, from: number, to: number): 
 }
 
 /** Of several drawings of a group the one whose size fits how loud and how stressed a sound is. */
-function sized(look: ChartLook, group: string, sound: SceneSound, level: number | undefined, accents: boolean): string {
-  const sizes = look.sizesOf(group);
+function sized(sizes: readonly string[], sound: SceneSound, level: number | undefined, accents: boolean): string {
   if (sizes.length === 1) return sizes[0]!;
   const middle = sizes[(sizes.length - 1) >> 1]!;
   if (!accents) return middle;
   const stress = sound.stress === 1 ? 0.75 : sound.stress === 0 ? 0.25 : 0.5;
   const size = level === undefined ? stress : 0.7 * level + 0.3 * stress;
   return sizes[Math.min(sizes.length - 1, Math.floor(size * sizes.length))]!;
+}
+
+/**
+ * Drawings that take turns. Each phrase begins its own round, one drawing further than the phrase before it began, so
+ * that what is changed in one phrase moves nothing in the others.
+ */
+function openTurns(): { next(group: string, drawings: readonly string[]): string; endPhrase(): void } {
+  let phrase = 0;
+  const taken = new Map<string, number>();
+  return {
+    next: (group, drawings) => {
+      const turn = taken.get(group) ?? phrase;
+      taken.set(group, turn + 1);
+      return drawings[turn % drawings.length]!;
+    },
+    endPhrase: () => {
+      phrase += 1;
+      taken.clear();
+    },
+  };
 }
 
 /** Adds a shape; one that shows what the shape before it shows is one with it. */
@@ -125,6 +146,36 @@ function firstSeen({ symbol, from, to }: SceneSound, fps: number, lead: number):
   return Math.max(first, Math.round(release * fps - lead) - 1);
 }
 
+/** How the chart shows a diphthong, where that is said; a group that is gone says nothing. */
+function endsOf(chart: ChartDocument, symbol: string): DiphthongEnds | undefined {
+  const ends = chartSettings(chart)?.diphthongs?.find((one) => one.symbol === symbol);
+  const isThere = (id: string | null | undefined): boolean => chart.groups.some((group) => group.id === id);
+  return (
+    ends && {
+      symbol,
+      ...(isThere(ends.first) && { first: ends.first! }),
+      ...((ends.second === null || isThere(ends.second)) && { second: ends.second! }),
+    }
+  );
+}
+
+/** Those that take the shape of what follows, where their group says so: the tongue does them, and the lips are free (common practice, no source). */
+const FOLLOWERS = new Set(['R', 'L', 'HH', 'AH']);
+/** A vowel after a longer gap has nothing to do with the sound before it, in samples: 30 ms. */
+const NEXT_WITHIN = 0.03 * SAMPLE_RATE;
+
+/**
+ * The group a sound looks like beside what is said next: r, l, h and schwa may look like the vowel after them, and a
+ * rounded vowel may round the consonants before it. Lips that must be seen are nobody else's.
+ */
+function besideNext(groups: readonly SoundGroup[], sound: SceneSound, next: SceneSound | undefined): SoundGroup | undefined {
+  const own = maybeGroupOfPhoneme(groups, sound.symbol);
+  if (!own || own.must || !next || !isVowel(next.symbol) || next.from - sound.to > NEXT_WITHIN) return own;
+  const after = maybeGroupOfPhoneme(groups, next.symbol);
+  if (own.follows && FOLLOWERS.has(sound.symbol) && sound.stress !== 1) return after ?? own;
+  return after?.rounds && !isVowel(sound.symbol) && isRoundedVowel(next.symbol) ? after : own;
+}
+
 /** @returns shapes that follow one another from frame 0 to the scene's end; at least one */
 export function shapesOf(job: KeyingJob): RuledShape[] {
   const { sounds, frameRate, lengthFrames, chart, loudness } = job;
@@ -134,8 +185,15 @@ export function shapesOf(job: KeyingJob): RuledShape[] {
   const fps = framesPerSecond(frameRate);
   const perSample = fps / SAMPLE_RATE;
   const shapes: RuledShape[] = [];
+  const turns = openTurns();
+  const drawingOf = (group: string, rules: FullRules, pick: (drawings: readonly string[]) => string): string => {
+    const drawings = look.sizesOf(group, rules.tag);
+    return drawings.length > 1 && look.isInTurn(group) ? turns.next(group, drawings) : pick(drawings);
+  };
   // What is said in a phrase keyed by loudness has no shapes: to the plan it is a pause, behind a wall.
   const said = sounds.flatMap((_, index) => (ruled[index]!.source === 'loudness' ? [] : [index]));
+  /** The chart's own rest where it may be shown. */
+  const restOf = (drawings: readonly string[]): string => (drawings.includes(look.restDrawing) ? look.restDrawing : drawings[0]!);
   const pause = (from: number, to: number, next: FullRules): void => {
     const seconds = (to - from) / fps;
     const before = shapes.at(-1);
@@ -143,7 +201,8 @@ export function shapesOf(job: KeyingJob): RuledShape[] {
     const [lead, settle] = [rules.leadFrames, rules.settleFrames];
     const isRest = !before || seconds >= rules.restPause || to >= lengthFrames;
     if (!isRest && seconds < rules.holdPause) return;
-    const drawing = isRest ? look.restDrawing : look.relaxed(before.drawing);
+    if (isRest && before) turns.endPhrase();
+    const drawing = isRest ? drawingOf(REST, rules, restOf) : look.relaxed(before.drawing);
     const target = from - lead + (before ? Math.min(settle, Math.max(0, to - from - 1)) : 0);
     const weight = isRest ? WEIGHT.pause + WEIGHT.pauseSecond * seconds : WEIGHT.relaxed;
     addShape(shapes, { sounds: [], group: REST, drawing, target, end: to - lead, weight, musts: [], isPause: true, rules });
@@ -157,7 +216,8 @@ export function shapesOf(job: KeyingJob): RuledShape[] {
     const gap = from - end;
     if (gap > 1e-6) pause(end, from, rules);
     const startsPhrase = place === 0 || (shapes.at(-1)!.isPause && gap / fps >= rules.restPause);
-    const own = maybeGroupOfPhoneme(chart.groups, sound.symbol)?.id ?? REST;
+    const next = sounds[said[place + 1] ?? -1];
+    const own = besideNext(chart.groups, sound, next)?.id ?? REST;
     const isMust = chart.groups.some((group) => group.id === own && group.must) && isPlayed(job, own);
     // It never eats up the rest before it.
     const anticipation = startsPhrase ? Math.min(rules.anticipationFrames, Math.max(0, gap - lead - rules.holdFrames)) : 0;
@@ -169,7 +229,7 @@ export function shapesOf(job: KeyingJob): RuledShape[] {
       addShape(shapes, {
         sounds: [index],
         group,
-        drawing: sized(look, group, sound, level, rules.accents),
+        drawing: drawingOf(group, rules, (drawings) => sized(drawings, sound, level, rules.accents)),
         target,
         end: until,
         weight,
@@ -180,12 +240,14 @@ export function shapesOf(job: KeyingJob): RuledShape[] {
     const weight = weightOf(sound, isMust);
     const groupAs = (symbol: string | undefined): string | undefined =>
       symbol === undefined ? undefined : maybeGroupOfPhoneme(chart.groups, symbol)?.id;
-    const [first, second] = [groupAs(BEGINS_AS[sound.symbol]) ?? own, BEGINS_AS[sound.symbol] ? own : groupAs(ENDS_AS[sound.symbol])];
+    const ends = endsOf(chart, sound.symbol);
+    const first = ends?.first ?? groupAs(BEGINS_AS[sound.symbol]) ?? own;
+    const second = ends?.second === null ? undefined : (ends?.second ?? (BEGINS_AS[sound.symbol] ? own : groupAs(ENDS_AS[sound.symbol])));
     if (ENDS_AS[sound.symbol] && second && second !== first && (to - from) * (1 - TURNS_AT) >= 1) {
       const turn = from + (to - from) * TURNS_AT;
       part(first, from - lead - anticipation, turn - lead, weight);
       part(second, turn - lead, to - lead, WEIGHT.secondHalf);
-    } else part(own, from - lead - anticipation, to - lead, weight);
+    } else part(ends?.first ?? own, from - lead - anticipation, to - lead, weight);
     end = to;
   });
   if (end < lengthFrames) pause(end, lengthFrames, whole);

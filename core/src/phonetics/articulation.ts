@@ -3,9 +3,10 @@
  * description of each phoneme: place and manner of consonants; height, backness and rounding
  * of vowels (the chart of the International Phonetic Association, 2020). The numbers are our
  * own scale: a close vowel opens the jaw 0.15, an open one 1; what a description does not
- * name is 0.
+ * name is 0. A sound that English lacks is given what its place shows.
  */
-import { maybePhoneme, type PhonemeSymbol } from './phonemes.js';
+import { FURTHER_SOUNDS, type PhonemeSymbol } from './phonemes.js';
+import { placeOfSound, type ConsonantSound, type SoundPlace } from './soundPlaces.js';
 
 export const FEATURES = ['jaw', 'spread', 'round', 'press', 'bite', 'teeth', 'tip', 'tongue'] as const;
 export type Feature = (typeof FEATURES)[number];
@@ -73,10 +74,55 @@ const OF: Readonly<Record<PhonemeSymbol, Articulation>> = {
   HH: articulation({ jaw: 0.4 }),
 };
 
+/** What a place of consonants shows; stops and nasals press or raise what fricatives only bring near. */
+function ofConsonant({ place, manner, labial }: ConsonantSound): Articulation {
+  const [isHiss, isOpen] = [manner === 'fricative', manner === 'approximant' || manner === 'trill'];
+  const lips: Partial<Articulation> = labial ? { round: 1 } : {};
+  switch (place) {
+    case 'bilabial':
+      return articulation(isHiss ? { press: 0.6, round: 0.2 } : { press: 1 });
+    case 'labiodental':
+      return articulation({ jaw: 0.1, bite: 1, teeth: 0.4 });
+    case 'dental':
+      return articulation(manner === 'click' ? { jaw: 0.2, teeth: 0.6, tip: 1 } : { jaw: 0.2, teeth: 0.5, tip: 0.5, tongue: 1 });
+    case 'alveolar':
+      return articulation(
+        isHiss ? { jaw: 0.05, spread: 0.4, teeth: 0.9, tip: 0.8 } : { jaw: isOpen ? 0.35 : 0.2, spread: 0.2, teeth: 0.4, tip: 1 },
+      );
+    case 'postalveolar':
+      return articulation({ jaw: 0.1, round: 0.65, teeth: 0.9 });
+    case 'palatal':
+      return articulation({ jaw: 0.15, spread: labial ? 0 : 0.7, teeth: labial ? 0 : 0.4, ...lips });
+    case 'labial–velar':
+      return articulation({ jaw: 0.1, round: 1 });
+    default:
+      return articulation({ jaw: 0.4, teeth: 0.1 });
+  }
+}
+
+/** Jaw by height and lips by rounding and backness, in the steps of the vowels above; the nose is not seen. */
+function ofPlace(sound: SoundPlace): Articulation {
+  if (sound.kind === 'consonant') return ofConsonant(sound);
+  const { open, back, rounded } = sound.at;
+  const jaw = 0.15 + 0.85 * open;
+  return articulation(
+    rounded ? { jaw, round: 1 - 0.6 * open } : { jaw, spread: Math.max(0, 1 - 2 * back) * (1 - 0.6 * open), teeth: 0.4 * (1 - open) },
+  );
+}
+
+const bySymbol: ReadonlyMap<string, Articulation> = new Map([
+  ...Object.entries(OF),
+  ...FURTHER_SOUNDS.map(({ symbol }) => [symbol, ofPlace(placeOfSound(symbol))] as const),
+]);
+
+/** What a sound shows by its place alone, in the same steps. */
+export const articulationByPlace = (symbol: string): Articulation => ofPlace(placeOfSound(symbol));
+
 /** @throws when there is no such phoneme */
 export function articulationOf(symbol: string): Articulation {
-  if (!maybePhoneme(symbol)) throw new Error(`There is no phoneme “${symbol}”.`);
-  return OF[symbol as PhonemeSymbol];
+  const own = bySymbol.get(symbol);
+  if (!own) throw new Error(`There is no phoneme “${symbol}”.`);
+  return own;
 }
 
 /** The mean of several; at rest for none. */

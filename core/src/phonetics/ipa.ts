@@ -1,10 +1,9 @@
 /**
  * IPA to ARPAbet and back. IPA is read greedily, longest spelling first, so that `tʃ` is
  * one sound; stress marks attach to the next vowel; length, syllable dots and ties are
- * passed over. The letters that General American lacks go to the sound that looks the
- * same on the lips (French y, ø, œ are rounded; ʁ is made at the back).
+ * passed over. A plain r is the English one, as broad transcriptions write it; rr is the trill.
  */
-import { isVowel, maybePhoneme, PHONEMES, type StressedSymbol } from './phonemes.js';
+import { ALL_SOUNDS, isVowel, maybePhoneme, type StressedSymbol } from './phonemes.js';
 
 /** Other spellings of the same sounds, and of sounds that look like one of ours. */
 const ALSO: Readonly<Record<string, readonly string[]>> = {
@@ -26,6 +25,7 @@ const ALSO: Readonly<Record<string, readonly string[]>> = {
   ʊə: ['UH', 'AH'],
   g: ['G'],
   r: ['R'],
+  rr: ['rr'],
   ɾ: ['T'],
   ʔ: ['T'],
   ɫ: ['L'],
@@ -35,21 +35,6 @@ const ALSO: Readonly<Record<string, readonly string[]>> = {
   n̩: ['AH', 'N'],
   l̩: ['AH', 'L'],
   m̩: ['AH', 'M'],
-  y: ['UW'],
-  ʏ: ['UH'],
-  ø: ['UH'],
-  œ: ['UH'],
-  ɥ: ['W'],
-  ʁ: ['HH'],
-  x: ['HH'],
-  ç: ['HH'],
-  ɲ: ['N', 'Y'],
-  ʎ: ['L', 'Y'],
-  β: ['V'],
-  ɑ̃: ['AA'],
-  ɛ̃: ['AE'],
-  ɔ̃: ['AO'],
-  œ̃: ['AH'],
   ɔʏ: ['OY'],
   ts: ['T', 'S'],
   pf: ['P', 'F'],
@@ -58,7 +43,7 @@ const ALSO: Readonly<Record<string, readonly string[]>> = {
 };
 
 const SPELLINGS: readonly (readonly [string, readonly string[]])[] = [
-  ...PHONEMES.map((phoneme): [string, string[]] => [phoneme.ipa, [phoneme.symbol]]),
+  ...ALL_SOUNDS.flatMap(({ ipa, symbol }): [string, string[]][] => (ipa in ALSO ? [] : [[ipa, [symbol]]])),
   ...Object.entries(ALSO),
 ]
   .map(([ipa, symbols]) => [ipa.normalize('NFD'), symbols] as const)

@@ -2,13 +2,14 @@
  * The phonemes of English as Zest Jaw names them: ARPAbet without stress digits (the 39
  * of the CMU Pronouncing Dictionary), each with its IPA letters (General American, after
  * the chart of the International Phonetic Association, 2020), its kind, and a word to
- * hear it in. The `*` marks the letters that spell the sound.
+ * hear it in. The `*` marks the letters that spell the sound. Sounds of other languages go by
+ * their IPA letter; the recogniser is given the sound of English that is nearest to the ear.
  */
 
-export type PhonemeKind = 'vowel' | 'diphthong' | 'stop' | 'affricate' | 'fricative' | 'nasal' | 'liquid' | 'glide';
+export type PhonemeKind = 'vowel' | 'diphthong' | 'stop' | 'affricate' | 'fricative' | 'nasal' | 'liquid' | 'glide' | 'trill' | 'click';
 
 export interface Phoneme {
-  /** ARPAbet, upper case, no stress digit. */
+  /** ARPAbet, upper case, no stress digit; an IPA letter for a sound that English lacks (`rr` for the trill r). */
   readonly symbol: string;
   readonly ipa: string;
   readonly kind: PhonemeKind;
@@ -60,7 +61,41 @@ const inventory = {
 
 export type PhonemeSymbol = keyof typeof inventory;
 
-/** Every phoneme, in the order of its symbol. */
+/** As above, then the sound of English that is nearest to the ear. */
+const further = {
+  y: ['y', 'vowel', 'French l*u*ne', 'UW'],
+  ʏ: ['ʏ', 'vowel', 'German h*ü*bsch', 'UH'],
+  ø: ['ø', 'vowel', 'French p*eu*', 'UH'],
+  œ: ['œ', 'vowel', 'French n*eu*f', 'UH'],
+  ɯ: ['ɯ', 'vowel', 'Turkish k*ı*z', 'UH'],
+  ɛ̃: ['ɛ̃', 'vowel', 'French v*in*', 'AE'],
+  œ̃: ['œ̃', 'vowel', 'French br*un*', 'AH'],
+  ɑ̃: ['ɑ̃', 'vowel', 'French bl*an*c', 'AA'],
+  ɔ̃: ['ɔ̃', 'vowel', 'French b*on*', 'AO'],
+  ɸ: ['ɸ', 'fricative', 'Japanese *f*une', 'F'],
+  β: ['β', 'fricative', 'Spanish la*v*a', 'V'],
+  ɬ: ['ɬ', 'fricative', 'Welsh *ll*yn', 'L'],
+  ç: ['ç', 'fricative', 'German i*ch*', 'HH'],
+  x: ['x', 'fricative', 'Scottish lo*ch*', 'HH'],
+  ɣ: ['ɣ', 'fricative', 'Spanish a*g*ua', 'G'],
+  χ: ['χ', 'fricative', 'Welsh ba*ch*', 'HH'],
+  ʁ: ['ʁ', 'fricative', 'French *r*ue', 'HH'],
+  ɲ: ['ɲ', 'nasal', 'Spanish ni*ñ*o', 'N'],
+  ʎ: ['ʎ', 'liquid', 'Italian fi*gl*io', 'L'],
+  ɥ: ['ɥ', 'glide', 'French h*u*it', 'W'],
+  ʙ: ['ʙ', 'trill', '*br*rr, lips shaking', 'B'],
+  rr: ['r', 'trill', 'Spanish pe*rr*o', 'R'],
+  ʀ: ['ʀ', 'trill', 'German *r*ot, rolled', 'HH'],
+  ʘ: ['ʘ', 'click', 'a *kiss* in the air', 'P'],
+  ǀ: ['ǀ', 'click', '*tut* tut', 'T'],
+  ǃ: ['ǃ', 'click', 'a cork that *pops*', 'K'],
+  ǂ: ['ǂ', 'click', 'a *tick* at the palate', 'K'],
+  ǁ: ['ǁ', 'click', 'a *giddy-up* to a horse', 'T'],
+} as const satisfies Record<string, readonly [string, PhonemeKind, string, PhonemeSymbol]>;
+
+export type FurtherSymbol = keyof typeof further;
+
+/** Every phoneme of English, in the order of its symbol. */
 export const PHONEMES: readonly Phoneme[] = Object.entries(inventory).map(([symbol, [ipa, kind, example]]) => ({
   symbol,
   ipa,
@@ -68,7 +103,26 @@ export const PHONEMES: readonly Phoneme[] = Object.entries(inventory).map(([symb
   example,
 }));
 
-const bySymbol: ReadonlyMap<string, Phoneme> = new Map(PHONEMES.map((phoneme) => [phoneme.symbol, phoneme]));
+/** Sounds that English lacks: rounded front vowels, nasal ones, sounds further back, trills and clicks. */
+export const FURTHER_SOUNDS: readonly Phoneme[] = Object.entries(further).map(([symbol, [ipa, kind, example]]) => ({
+  symbol: symbol.normalize('NFC'),
+  ipa,
+  kind,
+  example,
+}));
+
+export const ALL_SOUNDS: readonly Phoneme[] = [...PHONEMES, ...FURTHER_SOUNDS];
+
+const bySymbol: ReadonlyMap<string, Phoneme> = new Map(ALL_SOUNDS.map((phoneme) => [phoneme.symbol, phoneme]));
+
+const nearest: ReadonlyMap<string, string> = new Map(
+  Object.entries(further).map(([symbol, [, , , near]]) => [symbol.normalize('NFC'), near]),
+);
+
+/** A sound as a recogniser of English knows it: itself, or the one that is nearest to the ear. */
+export function nearestEnglish(symbol: string): string {
+  return nearest.get(symbol) ?? symbol;
+}
 
 export function maybePhoneme(symbol: string): Phoneme | undefined {
   return bySymbol.get(symbol);

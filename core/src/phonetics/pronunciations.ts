@@ -4,7 +4,7 @@
  * kept as a text file with a word and its sounds a line.
  */
 import { maybeSymbolsOfIpa, ipaOf } from './ipa.js';
-import { isVowel, maybeArpabet, type StressedSymbol } from './phonemes.js';
+import { isVowel, maybeArpabet, nearestEnglish, type StressedSymbol } from './phonemes.js';
 import { SPELLINGS } from './spelledSounds.js';
 
 export interface Pronunciation {
@@ -144,6 +144,12 @@ export function readPronunciations(text: string): readonly Pronunciation[] | Pro
 
 export function writePronunciations(entries: readonly Pronunciation[]): string {
   return entries.map(({ word, said }) => `${word}\t${said}\n`).join('');
+}
+
+/** Sounds in ARPAbet, with spaces between; in IPA where ARPAbet lacks one. @example arpabetOf([{ symbol: 'AE', stress: 1 }, { symbol: 'T' }]) // 'AE1 T' */
+export function arpabetOf(sounds: readonly StressedSymbol[]): string {
+  if (sounds.some(({ symbol }) => nearestEnglish(symbol) !== symbol)) return `/${ipaOfSounds(sounds)}/`;
+  return sounds.map(({ symbol, stress }) => `${symbol}${stress ?? ''}`).join(' ');
 }
 
 /** The ways each word is said, in ARPAbet without stress. */

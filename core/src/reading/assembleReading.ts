@@ -3,7 +3,7 @@
  * samples at 48 000 Hz, silence left out. Where the recogniser gives silence to the end of
  * a stop or the start of a word, the loudness of the recording trims it.
  */
-import { maybeArpabet } from '../phonetics/phonemes.js';
+import { maybeArpabet, nearestEnglish } from '../phonetics/phonemes.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 import type { Span } from '../time/span.js';
 import type { ReadPhoneme, ReadWord, Reading } from './reading.js';
@@ -24,6 +24,8 @@ export interface AlignedWord {
   readonly phonemes: readonly AlignedPhoneme[];
   /** Its sounds were guessed from its spelling. */
   readonly guessed?: true;
+  /** The ways it may be said that have sounds English lacks: the recogniser was given the nearest it has. */
+  readonly ways?: readonly (readonly string[])[];
 }
 
 /** How the recogniser's symbols become ARPAbet; undefined for silence and noise. */
@@ -31,6 +33,13 @@ export type SymbolMap = (symbol: string) => string | undefined;
 
 export function arpabetSymbol(symbol: string): string | undefined {
   return maybeArpabet(symbol)?.symbol;
+}
+
+/** The symbols of a word as it was written, where the recogniser found the nearest of each; else as they were found. */
+function asWritten(symbols: readonly string[], ways: AlignedWord['ways'] = []): readonly string[] {
+  return (
+    ways.find((way) => way.length === symbols.length && way.every((symbol, index) => nearestEnglish(symbol) === symbols[index])) ?? symbols
+  );
 }
 
 /**
@@ -50,9 +59,16 @@ export function assembleReading(
   for (const word of aligned) {
     const index = word.text === null ? null : words.length;
     const first = phonemes.length;
-    for (const phoneme of word.phonemes) {
+    const heard = word.phonemes.flatMap((phoneme) => {
       const symbol = toArpabet(phoneme.symbol);
-      if (!symbol) continue;
+      return symbol ? [{ phoneme, symbol }] : [];
+    });
+    const written = asWritten(
+      heard.map(({ symbol }) => symbol),
+      word.ways,
+    );
+    for (const [at, { phoneme }] of heard.entries()) {
+      const symbol = written[at]!;
       const from = Math.max(end, Math.round(phoneme.fromSeconds * SAMPLE_RATE));
       const to = Math.min(durationSamples, Math.round(phoneme.toSeconds * SAMPLE_RATE));
       if (to <= from) continue;

@@ -4,7 +4,7 @@
  * JSON that `zest read` prints and `zest key` takes.
  */
 import { maybePhoneme } from '../phonetics/phonemes.js';
-import type { Span } from '../time/span.js';
+import { NOISES, type NotSpeech } from './noises.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 
 export interface ReadWord {
@@ -39,7 +39,7 @@ export interface Reading {
   readonly phonemes: readonly ReadPhoneme[];
   readonly warnings: readonly string[];
   /** Where something is heard that is not speech, or not the script's: music, an effect. Sorted. */
-  readonly notSpeech?: readonly Span[];
+  readonly notSpeech?: readonly NotSpeech[];
 }
 
 /** The reading of a part of a recording as one of the whole: times counted from the whole's start. */
@@ -76,8 +76,11 @@ export function checkReading(candidate: unknown): string[] {
     if (!word || typeof word.text !== 'string' || !wholeSpan(word as ReadWord))
       faults.push(`Word ${index} needs a text, and from before to in whole samples.`);
   });
-  if (reading.notSpeech !== undefined && !(Array.isArray(reading.notSpeech) && reading.notSpeech.every(wholeSpan)))
-    faults.push('notSpeech must be a list of spans, each with from before to in whole samples; leave it out when there are none.');
+  const isNoise = (span: NotSpeech): boolean => wholeSpan(span) && (span.kind === undefined || NOISES.includes(span.kind));
+  if (reading.notSpeech !== undefined && !(Array.isArray(reading.notSpeech) && reading.notSpeech.every(isNoise)))
+    faults.push(
+      `notSpeech must be a list of spans, each with from before to in whole samples, and a kind among ${NOISES.join(', ')} if any; leave it out when there are none.`,
+    );
   let end = 0;
   reading.phonemes.forEach((phoneme: Partial<ReadPhoneme> | null, index: number) => {
     if (!phoneme || typeof phoneme.symbol !== 'string' || !maybePhoneme(phoneme.symbol)) {

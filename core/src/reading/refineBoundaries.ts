@@ -69,6 +69,53 @@ function changeAt(spectrum: (hop: number) => Float64Array, hop: number): number 
   return Math.sqrt(sum / BANDS);
 }
 
+/** The logarithms of the power in each band by hop, each computed once; nothing is below the floor that the loudest gives. */
+function openSpectrum(samples: Float32Array, loudestAmong: Iterable<number>): (hop: number) => Float64Array {
+  const kept = new Map<number, Float64Array>();
+  const raw = (hop: number): Float64Array => {
+    let bands = kept.get(hop);
+    if (!bands) kept.set(hop, (bands = bandsAt(samples, hop)));
+    return bands;
+  };
+  let loudest = Number.NEGATIVE_INFINITY;
+  for (const hop of loudestAmong) loudest = Math.max(loudest, ...raw(hop));
+  const floored = new Map<number, Float64Array>();
+  return (hop) => {
+    let bands = floored.get(hop);
+    if (!bands) floored.set(hop, (bands = raw(hop).map((value) => Math.max(value, loudest - FLOOR))));
+    return bands;
+  };
+}
+
+export interface SoundChange {
+  readonly atSeconds: number;
+  /** How much the spectrum changes there: the root mean square over bands, in nepers of power. */
+  readonly by: number;
+}
+
+/** Less than this is no change that is seen or heard, in nepers. */
+const LEAST_CHANGE = 0.5;
+
+/**
+ * Where the sound changes most, each greater than any within 20 ms of it: what boundaries are moved to.
+ *
+ * @param samples at 16 kHz, −1 to 1
+ */
+export function soundChanges(samples: Float32Array): SoundChange[] {
+  const hops = Math.floor(samples.length / HOP);
+  const spectrum = openSpectrum(
+    samples,
+    Array.from({ length: Math.ceil(hops / SIDE) }, (_, index) => index * SIDE),
+  );
+  const changes = Array.from({ length: hops }, (_, hop) => (hop < SIDE || hop >= hops - SIDE ? 0 : changeAt(spectrum, hop)));
+  return changes.flatMap((by, hop): SoundChange[] => {
+    if (by < LEAST_CHANGE) return [];
+    for (let beside = Math.max(0, hop - REACH); beside <= Math.min(hops - 1, hop + REACH); beside++)
+      if (changes[beside]! > by || (changes[beside] === by && beside < hop)) return [];
+    return [{ atSeconds: (hop * HOP) / RATE, by }];
+  });
+}
+
 /**
  * The same sounds with their starts moved by at most 24 ms; each still lasts, and one that
  * ended where the next began still does.
@@ -78,23 +125,11 @@ function changeAt(spectrum: (hop: number) => Float64Array, hop: number): number 
  */
 export function refineBoundaries<T extends TimedSound>(samples: Float32Array, sounds: readonly T[]): T[] {
   if (sounds.length === 0) return [];
-  const kept = new Map<number, Float64Array>();
-  const raw = (hop: number): Float64Array => {
-    let bands = kept.get(hop);
-    if (!bands) kept.set(hop, (bands = bandsAt(samples, hop)));
-    return bands;
-  };
   // The loudest band in the middle of any sound: what is far below it is as good as silent.
-  const loudest = sounds.reduce(
-    (most, { fromSeconds, toSeconds }) => Math.max(most, ...raw(Math.round(((fromSeconds + toSeconds) / 2) * (RATE / HOP)))),
-    Number.NEGATIVE_INFINITY,
+  const spectrum = openSpectrum(
+    samples,
+    sounds.map(({ fromSeconds, toSeconds }) => Math.round(((fromSeconds + toSeconds) / 2) * (RATE / HOP))),
   );
-  const floored = new Map<number, Float64Array>();
-  const spectrum = (hop: number): Float64Array => {
-    let bands = floored.get(hop);
-    if (!bands) floored.set(hop, (bands = raw(hop).map((value) => Math.max(value, loudest - FLOOR))));
-    return bands;
-  };
   const starts = sounds.map(({ fromSeconds }) => {
     const middle = Math.round((fromSeconds + EARLY) * (RATE / HOP));
     let [best, at] = [Number.NEGATIVE_INFINITY, middle];

@@ -11,7 +11,7 @@ const EXCHANGE = { least: 0.5, most: 1.2 };
 /** So far from one another, beyond their difference in length, the two are not laid beside one another: half an hour of talk is. */
 const BAND = 250;
 
-const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}']/gu, '');
+export const plainWord = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}']/gu, '');
 
 /** Least edits between two words as a share of the longer one, 0 to 1. */
 function unlike(a: string, b: string): number {
@@ -24,19 +24,20 @@ function unlike(a: string, b: string): number {
   return row[b.length]! / Math.max(1, a.length, b.length);
 }
 
-type Edit = 'same' | 'exchanged' | 'unread' | 'unwritten';
+export type ScriptEdit = 'same' | 'exchanged' | 'unread' | 'unwritten';
 
-interface Beside {
+export interface ScriptBeside {
   /** By script word: the read word it stands for, or before which it stands where it was not read. */
-  readonly places: readonly { readonly read: number; readonly edit: Exclude<Edit, 'unwritten'> }[];
+  readonly places: readonly { readonly read: number; readonly edit: Exclude<ScriptEdit, 'unwritten'> }[];
   /** By read word: whether the script still says it. */
   readonly isWritten: readonly boolean[];
 }
 
-function laidBeside(script: readonly string[], read: readonly string[]): Beside {
+/** A script and what was read of it side by side; words in lower case without marks. */
+export function laidBeside(script: readonly string[], read: readonly string[]): ScriptBeside {
   const [rows, columns] = [script.length + 1, read.length + 1];
   const cost = new Float64Array(rows * columns);
-  const step: Edit[] = new Array<Edit>(rows * columns);
+  const step: ScriptEdit[] = new Array<ScriptEdit>(rows * columns);
   const reach = BAND + Math.abs(script.length - read.length);
   for (let i = 0; i < rows; i++)
     for (let j = 0; j < columns; j++) {
@@ -45,8 +46,8 @@ function laidBeside(script: readonly string[], read: readonly string[]): Beside 
         cost[i * columns + j] = Number.POSITIVE_INFINITY;
         continue;
       }
-      let [best, edit]: [number, Edit] = [Number.POSITIVE_INFINITY, 'unread'];
-      const offer = (price: number, how: Edit): void => {
+      let [best, edit]: [number, ScriptEdit] = [Number.POSITIVE_INFINITY, 'unread'];
+      const offer = (price: number, how: ScriptEdit): void => {
         if (price < best) [best, edit] = [price, how];
       };
       if (i > 0 && j > 0) {
@@ -62,7 +63,7 @@ function laidBeside(script: readonly string[], read: readonly string[]): Beside 
       cost[i * columns + j] = best;
       step[i * columns + j] = edit;
     }
-  const places: { read: number; edit: Exclude<Edit, 'unwritten'> }[] = [];
+  const places: { read: number; edit: Exclude<ScriptEdit, 'unwritten'> }[] = [];
   const isWritten = read.map(() => false);
   for (let [i, j] = [script.length, read.length]; i > 0 || j > 0;) {
     const edit = step[i * columns + j]!;
@@ -88,7 +89,7 @@ export function scriptOfWords(
   first: number,
   last: number,
 ): { readonly from: number; readonly to: number } {
-  const { places, isWritten } = laidBeside(script.map(plain), read.map(plain));
+  const { places, isWritten } = laidBeside(script.map(plainWord), read.map(plainWord));
   const isMended = (index: number): boolean => index >= 0 && index < read.length && !isWritten[index];
   const belongs = ({ read: at, edit }: (typeof places)[number]): boolean => {
     if (edit !== 'unread') return at >= first && at <= last;

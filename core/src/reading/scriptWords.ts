@@ -18,6 +18,12 @@ export interface ScriptWord {
   readonly sounds?: readonly string[];
 }
 
+/** A spoken word and what stands for it in the script: letters `[from, to)`. The words of a number have one place. */
+export interface PlacedScriptWord extends ScriptWord {
+  readonly from: number;
+  readonly to: number;
+}
+
 /** Abbreviations as they are said. */
 const ABBREVIATIONS: Readonly<Record<string, string>> = {
   mr: 'mister',
@@ -104,15 +110,15 @@ function plural(words: string[]): string[] {
   return [...words.slice(0, -1), last.endsWith('y') ? `${last.slice(0, -1)}ies` : `${last}s`];
 }
 
-/** What is spoken of a script: directions, names before a colon and markup taken away. */
+/** What is spoken of a script: directions, names before a colon and markup are blanks, so that each letter stays where it is. */
 function spokenText(script: string): string {
+  const blank = (taken: string): string => taken.replace(/\S/g, ' ');
   return (
     script
-      .normalize('NFC')
-      .replace(/\[[^\]]*\]|\([^)]*\)|\{[^}]*\}|<[^>]*>/g, ' ')
+      .replace(/\[[^\]]*\]|\([^)]*\)|\{[^}]*\}|<[^>]*>/g, blank)
       .replace(/[’‘ʼ]/g, "'")
       // One to three words with capitals before a colon at the start of a line; not a time.
-      .replace(/^[\t ]*(?:\p{Lu}[\p{L}'.]*(?:[\t ]+[\p{Lu}\p{N}#][\p{L}\p{N}'.]*){0,2})[\t ]*:(?=\s|$)/gmu, ' ')
+      .replace(/^[\t ]*(?:\p{Lu}[\p{L}'.]*(?:[\t ]+[\p{Lu}\p{N}#][\p{L}\p{N}'.]*){0,2})[\t ]*:(?=\s|$)/gmu, blank)
   );
 }
 
@@ -151,28 +157,65 @@ function ipaToken(token: string): ScriptWord[] {
   return [{ text: token, spoken: `/${sounds.join(' ')}/`, sounds }];
 }
 
+/** Parts of a text between separators, with where they begin. */
+function* partsBetween(text: string, separator: RegExp): Generator<{ readonly part: string; readonly at: number }> {
+  let at = 0;
+  for (const match of text.matchAll(separator)) {
+    yield { part: text.slice(at, match.index), at };
+    at = match.index + match[0].length;
+  }
+  yield { part: text.slice(at), at };
+}
+
+const BETWEEN_TOKENS = /[\s\u2010-\u2015/]+|-+(?=[^\d])|(?<=\D)-+/g;
+/** French words run into the next with an apostrophe. */
+const BETWEEN_FRENCH = /[\s\u2010-\u2015/]+|-+(?=[^\d])|(?<=\D)-+|(?<=\p{L}')(?=\p{L})/gu;
+const IPA_BETWEEN_SLASHES = /\/[^\s/]+(?: [^\s/]+)*\//g;
+
+/** The words of a token at a place, without the marks around it. */
+function placed(words: readonly ScriptWord[], token: string, at: number): PlacedScriptWord[] {
+  const before = /^[^\p{L}\p{N}$£€#+&%=@°-]*/u.exec(token)![0].length;
+  const after = /[^\p{L}\p{N}'&%=@°]*$/u.exec(token.slice(before))![0].length;
+  return words.map((word) => ({ ...word, from: at + before, to: at + token.length - after }));
+}
+
+/**
+ * The words of a script with where each stands in it.
+ *
+ * @param script in Unicode's composed form (NFC): places are counted in it
+ */
+export function placedScriptWords(script: string, language: ScriptLanguage = 'en'): PlacedScriptWord[] {
+  const spoken = spokenText(script);
+  const words: PlacedScriptWord[] = [];
+  if (language === 'ipa') {
+    for (const { part, at } of partsBetween(spoken, /[\s/|]+/g))
+      words.push(...ipaToken(part).map((word) => ({ ...word, from: at, to: at + part.length })));
+    return words;
+  }
+  const plainPart = (text: string, start: number): void => {
+    let afterNumber = false;
+    for (const { part, at } of partsBetween(text, language === 'fr' ? BETWEEN_FRENCH : BETWEEN_TOKENS)) {
+      const own = language === 'fr' ? frenchToken(part) : englishToken(part, afterNumber);
+      words.push(...placed(own, part, start + at));
+      afterNumber = /\d/.test(part);
+    }
+  };
+  let next = 0;
+  for (const match of spoken.matchAll(IPA_BETWEEN_SLASHES)) {
+    const ipa = ipaToken(match[0].slice(1, -1));
+    if (ipa.length === 0) continue;
+    plainPart(spoken.slice(next, match.index), next);
+    next = match.index + match[0].length;
+    words.push(...ipa.map((word) => ({ ...word, from: match.index, to: next })));
+  }
+  plainPart(spoken.slice(next), next);
+  return words;
+}
+
 /**
  * @example scriptWords('Put 12 stamps (sighs) here.').map((word) => word.spoken)
  *   // ['put', 'twelve', 'stamps', 'here']
  */
 export function scriptWords(script: string, language: ScriptLanguage = 'en'): ScriptWord[] {
-  const spoken = spokenText(script);
-  if (language === 'ipa') return spoken.split(/[\s/|]+/).flatMap(ipaToken);
-  const words: ScriptWord[] = [];
-  for (const part of spoken.split(/(\/[^\s/]+(?: [^\s/]+)*\/)/)) {
-    if (/^\/.+\/$/.test(part)) {
-      const ipa = ipaToken(part.slice(1, -1));
-      if (ipa.length > 0) {
-        words.push(...ipa);
-        continue;
-      }
-    }
-    const tokens = language === 'fr' ? part.replace(/(\p{L}')(?=\p{L})/gu, '$1 ') : part;
-    let afterNumber = false;
-    for (const token of tokens.split(/[\s\u2010-\u2015/]+|-+(?=[^\d])|(?<=\D)-+/)) {
-      words.push(...(language === 'fr' ? frenchToken(token) : englishToken(token, afterNumber)));
-      afterNumber = /\d/.test(token);
-    }
-  }
-  return words;
+  return placedScriptWords(script.normalize('NFC'), language).map(({ from: _, to: __, ...word }) => word);
 }

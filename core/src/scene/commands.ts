@@ -143,9 +143,10 @@ export function takeReading(scene: SceneDocument, clipId: string, reading: Readi
   const clip = scene.clips.find((candidate) => candidate.id === clipId);
   if (!clip) return { refusal: 'That recording is no longer in the scene.' };
   const elsewhere = new Set([...scene.words, ...scene.phonemes].filter((record) => record.clip !== clipId).map(({ id }) => id));
-  const records = readingRecords(clipId, withInkKept(readingOfClip(scene, clip), reading), (id) => (elsewhere.has(id) ? newId() : id));
+  const whole = withInkKept(readingOfClip(scene, clip), reading);
+  const records = readingRecords(clipId, whole, (id) => (elsewhere.has(id) ? newId() : id));
   const { notSpeech: _, ...said } = clip;
-  const clipRead: Clip = { ...said, readOf: clip.audio, ...(reading.notSpeech ? { notSpeech: reading.notSpeech } : {}) };
+  const clipRead: Clip = { ...said, readOf: clip.audio, ...(whole.notSpeech ? { notSpeech: whole.notSpeech } : {}) };
   const replace = (table: 'words' | 'phonemes', fresh: readonly (SceneWord | ScenePhoneme)[]): PatchOp[] => {
     const old = new Map(
       (scene[table] as readonly (SceneWord | ScenePhoneme)[])

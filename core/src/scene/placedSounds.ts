@@ -1,5 +1,6 @@
 /** Readings put where their clips are: samples counted from the scene's frame 0. What is trimmed away is left out. */
 import type { RuledPhrase, SceneSound } from '../keying/keyingJob.js';
+import type { NoiseKind } from '../reading/noises.js';
 import { clipStart } from './clipPlace.js';
 import type { Clip, SceneDocument, SceneWord } from './sceneDocument.js';
 
@@ -100,9 +101,17 @@ export function placedPhrases(scene: SceneDocument, characterId: string): RuledP
 }
 
 /** Where the recordings of one character are not speech, sorted by start. */
-export function placedNotSpeech(scene: SceneDocument, characterId: string): { readonly from: number; readonly to: number }[] {
+export function placedNotSpeech(
+  scene: SceneDocument,
+  characterId: string,
+): { readonly from: number; readonly to: number; readonly kind?: NoiseKind }[] {
   return [...placesOfClips(scene).values()]
     .filter(({ clip }) => clip.characterId === characterId)
-    .flatMap((place) => (place.clip.notSpeech ?? []).flatMap(({ from, to }) => placed(place, from, to) ?? []))
+    .flatMap((place) =>
+      (place.clip.notSpeech ?? []).flatMap(({ from, to, kind }) => {
+        const span = placed(place, from, to);
+        return span ? [{ ...span, ...(kind && { kind }) }] : [];
+      }),
+    )
     .sort((a, b) => a.from - b.from);
 }

@@ -2,19 +2,28 @@
 import fc from 'fast-check';
 import {
   applyPatch,
+  deleteSound,
   deleteWord,
   inkWords,
   insertTime,
+  insertWord,
   isRefusal,
+  joinSounds,
   joinWords,
+  maybeRoomAt,
   moveSoundEdge,
   moveWordEdge,
   partsBesideInk,
+  placeWords,
   retypeSound,
   retypeWord,
   SCENE_KIND,
+  setNotSpeech,
+  setPause,
+  setSpeech,
   SHORTEST_SOUND,
   slideWord,
+  splitSound,
   splitWord,
   takeReading,
   type Patch,
@@ -178,9 +187,86 @@ it('a clip that was once a part of another is read again beside it', () => {
   expect(again.words.filter(({ clip }) => clip === second!.id)).toHaveLength(1);
 });
 
+it('slides and stretches several words between those beside them', () => {
+  const before = scene();
+  const both = [idOf(before, 'wet'), idOf(before, 'stamp')];
+  const place = (fromSample: number, toSample: number) => placeWords(before, { clip: CLIP, ids: both, fromSample, toSample }, ids);
+  expect(told(testPatch(before, place(8 * 2000, 24 * 2000)))).toBe('wet! 8-14, stamp! 14-24, thank 28-34');
+  // As far as there is room.
+  expect(told(testPatch(before, place(20 * 2000, 36 * 2000)))).toBe('wet! 12-18, stamp! 18-28, thank 28-34');
+  const stretched = testPatch(before, place(6 * 2000, 26 * 2000));
+  expect(told(stretched)).toBe('wet! 6-13.5, stamp! 13.5-26, thank 28-34');
+  expectWhole(stretched);
+  expect(refusal(place(6 * 2000, 6 * 2000 + 300))).toContain('cannot be shorter');
+});
+
+it('a sound is put in, joined, and taken out; its word stays whole', () => {
+  const before = scene();
+  const vowel = soundsOf(before, 'wet')[1]!;
+  const at = { clip: CLIP, id: vowel.id };
+  const split = testPatch(before, splitSound(before, { ...at, atSample: vowel.fromSample + 1000, symbol: 'L' }, ids));
+  expect(soundsOf(split, 'wet').map(({ symbol }) => symbol)).toEqual(['W', 'EH', 'L', 'T']);
+  expect(soundsOf(testPatch(split, joinSounds(split, at, ids)), 'wet').map(({ symbol }) => symbol)).toEqual(['W', 'EH', 'T']);
+  const out = testPatch(before, deleteSound(before, at, ids));
+  expect(soundsOf(out, 'wet').map(({ symbol, toSample }) => [symbol, toSample / 2000])).toEqual([
+    ['W', 10],
+    ['T', 12],
+  ]);
+  expect(refusal(joinSounds(before, { clip: CLIP, id: soundsOf(before, 'wet')[2]!.id }, ids))).toContain('Join the words first');
+});
+
+it('a word is put in between two, where there is room, and the script says it', () => {
+  const made = scene();
+  const before = { ...made, clips: made.clips.map((clip) => ({ ...clip, script: '(softly) Wet stamp. Thank 2!' })) };
+  const room = maybeRoomAt(before, CLIP, 24 * 2000, 12_000)!;
+  expect([room.from / 2000, room.to / 2000]).toEqual([22, 28]);
+  const sounds = [{ symbol: 'AA' }, { symbol: 'K' }];
+  const after = testPatch(before, insertWord(before, { clip: CLIP, text: 'ock', sounds, fromSample: room.from, toSample: room.to }, ids));
+  expect(told(after)).toBe('wet 6-12, stamp 12-22, ock! 22-28, thank 28-34');
+  expect(after.clips[0]!.script).toBe('(softly) Wet stamp ock. Thank 2!');
+  expect(maybeRoomAt(before, CLIP, 14 * 2000, 12_000)).toBeUndefined();
+  expect(refusal(insertWord(before, { clip: CLIP, text: 'no', sounds, fromSample: 20_000, toSample: 30_000 }, ids))).toContain(
+    '“wet” is read there',
+  );
+});
+
+it('the script follows a word that is said otherwise, joined or split, and keeps its directions', () => {
+  const made = scene();
+  const before = { ...made, clips: made.clips.map((clip) => ({ ...clip, script: 'Take 3: [whispers] Wet, “stamp” – thank!' })) };
+  const script = (document: SceneDocument): string => document.clips[0]!.script;
+  const retyped = testPatch(before, retypeWord(before, { clip: CLIP, id: idOf(before, 'stamp'), text: 'stomp' }, ids));
+  expect(script(retyped)).toBe('Take 3: [whispers] Wet, “stomp” – thank!');
+  expect(script(testPatch(before, joinWords(before, { clip: CLIP, id: idOf(before, 'wet') }, ids)))).toBe(
+    'Take 3: [whispers] wetstamp” – thank!',
+  );
+  expect(script(testPatch(before, splitWord(before, { clip: CLIP, id: idOf(before, 'stamp'), atSample: 17 * 2000 }, ids)))).toBe(
+    'Take 3: [whispers] Wet, “st amp” – thank!',
+  );
+});
+
+it('a pause cuts off what reaches into it, and what is not speech stays so when it is read again', () => {
+  const before = scene();
+  const pause = testPatch(before, setPause(before, { clip: CLIP, from: 11 * 2000, to: 23 * 2000 }, ids));
+  expect(told(pause)).toBe('wet! 6-11, thank 28-34');
+  const laugh = testPatch(before, setNotSpeech(before, { clip: CLIP, from: 12 * 2000, to: 24 * 2000, kind: 'laugh' }, ids));
+  expect(told(laugh)).toBe('wet 6-12, thank 28-34');
+  expect(laugh.clips[0]!.notSpeech).toEqual([{ from: 24_000, to: 48_000, kind: 'laugh', inked: true }]);
+  const again = testPatch(laugh, takeReading(laugh, CLIP, { ...reading(), notSpeech: [{ from: 40_000, to: 60_000 }] }, ids));
+  expect(told(again)).toBe('wet 6-12, thank 28-34');
+  expect(again.clips[0]!.notSpeech).toEqual([
+    { from: 24_000, to: 48_000, kind: 'laugh', inked: true },
+    { from: 48_000, to: 60_000 },
+  ]);
+  expect(again.phonemes.filter(({ word }) => word === null).map(({ symbol }) => symbol)).toContain('AA');
+  expect(partsBesideInk(laugh, laugh.clips[0]!)).toHaveLength(2);
+  const speech = testPatch(again, setSpeech(again, { clip: CLIP, from: 30_000, to: 31_000 }, ids));
+  expect(speech.phonemes.filter(({ word }) => word === null)).toEqual([]);
+  expect(speech.clips[0]!.notSpeech).toEqual([{ from: 48_000, to: 60_000 }]);
+});
+
 it('keeps words in order and sounds inside them, whatever is done', () => {
   const anyEdit = fc.tuple(
-    fc.integer({ min: 0, max: 6 }),
+    fc.integer({ min: 0, max: 14 }),
     fc.nat(20),
     fc.constantFrom('from' as const, 'to' as const),
     fc.integer({ min: -5000, max: 100_000 }),
@@ -202,6 +288,23 @@ it('keeps words in order and sounds inside them, whatever is done', () => {
           () => joinWords(now, at, ids),
           () => deleteWord(now, at, ids),
           () => retypeSound(now, { clip: CLIP, id: sound.id, symbol: 'AH' }, ids),
+          () => splitSound(now, { clip: CLIP, id: sound.id, atSample: toSample, symbol: 'N' }, ids),
+          () => joinSounds(now, { clip: CLIP, id: sound.id }, ids),
+          () => deleteSound(now, { clip: CLIP, id: sound.id }, ids),
+          () => setPause(now, { clip: CLIP, from: toSample, to: toSample + 9000 }, ids),
+          () => setNotSpeech(now, { clip: CLIP, from: toSample, to: toSample + 9000, ...(opensGap && { kind: 'laugh' as const }) }, ids),
+          () => setSpeech(now, { clip: CLIP, from: toSample, to: toSample + 9000 }, ids),
+          () =>
+            placeWords(
+              now,
+              { clip: CLIP, ids: now.words.map(({ id }) => id), fromSample: toSample - 20_000, toSample: toSample + 20_000 },
+              ids,
+            ),
+          () => {
+            const room = maybeRoomAt(now, CLIP, toSample, 9000);
+            const wanted = { clip: CLIP, text: 'so', sounds: [{ symbol: 'S' }, { symbol: 'OW' }] };
+            return insertWord(now, { ...wanted, fromSample: room?.from ?? toSample, toSample: room?.to ?? toSample }, ids);
+          },
         ][kind]!();
         if (isRefusal(result)) continue;
         now = testPatch(now, result);

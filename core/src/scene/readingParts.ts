@@ -2,6 +2,7 @@
 import { scriptOfWords } from '../reading/scriptOfWords.js';
 import { scriptWords } from '../reading/scriptWords.js';
 import type { Reading, ReadPhoneme } from '../reading/reading.js';
+import type { NotSpeech } from '../reading/noises.js';
 import type { Clip, SceneDocument } from './sceneDocument.js';
 import { overlapOf, without, type Span } from '../time/span.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
@@ -91,12 +92,7 @@ export function withPartRead(reading: Reading, { fromSample, toSample }: ClipPar
     (a, b) => a.from - b.from,
   );
   // A stretch that reaches into the part keeps what lies outside it.
-  const outside = (reading.notSpeech ?? []).flatMap(({ from, to }) =>
-    [
-      { from, to: Math.min(to, fromSample) },
-      { from: Math.max(from, toSample), to },
-    ].filter((span) => span.from < span.to),
-  );
+  const outside = (reading.notSpeech ?? []).flatMap((span) => without(span, { from: fromSample, to: toSample }));
   const notSpeech = [...outside, ...(anew.notSpeech ?? [])].sort((a, b) => a.from - b.from);
   const { notSpeech: _, ...whole } = reading;
   return {
@@ -135,8 +131,9 @@ export function withInkKept(old: Reading, anew: Reading): Reading {
   const ink = old.words.flatMap((word, index) => (word.inked ? [{ word, index }] : []));
   // Sounds that no word explains are set by themselves.
   const lone = old.phonemes.filter(({ word, inked }) => word === null && inked);
-  if (ink.length === 0 && lone.length === 0) return anew;
-  const spans = ink.map(({ word }) => word);
+  const marked = (old.notSpeech ?? []).filter(({ inked }) => inked);
+  if (ink.length === 0 && lone.length === 0 && marked.length === 0) return anew;
+  const spans: readonly Span[] = [...ink.map(({ word }) => word), ...marked];
   const isKept = (word: Reading['words'][number]): boolean =>
     !spans.some((span) => overlapOf(span, word) * 2 > Math.min(word.to - word.from, span.to - span.from));
   const cut = <S extends Span>(span: S, by: readonly Span[]): S | undefined =>
@@ -161,7 +158,18 @@ export function withInkKept(old: Reading, anew: Reading): Reading {
     }),
     ...lone,
   ].sort((a, b) => a.from - b.from);
-  return { ...anew, words: words.map(({ word }) => word), phonemes: sounds };
+  const notSpeech = [
+    ...(anew.notSpeech ?? []).flatMap((span) =>
+      marked.reduce<NotSpeech[]>((left, by) => left.flatMap((part) => without(part, by)), [span]),
+    ),
+    ...marked,
+  ];
+  return {
+    ...anew,
+    words: words.map(({ word }) => word),
+    phonemes: sounds,
+    ...(notSpeech.length > 0 ? { notSpeech: notSpeech.sort((a, b) => a.from - b.from) } : {}),
+  };
 }
 
 /**
@@ -172,7 +180,8 @@ export function withInkKept(old: Reading, anew: Reading): Reading {
  */
 export function partsBesideInk(scene: SceneDocument, clip: Clip, wanted?: readonly ClipPart[]): readonly ClipPart[] | undefined {
   const lone = scene.phonemes.filter((sound) => sound.clip === clip.id && sound.word === null && sound.inked);
-  const ink = [...scene.words.filter((word) => word.clip === clip.id && word.inked), ...lone];
+  const marked = (clip.notSpeech ?? []).filter(({ inked }) => inked).map(({ from, to }) => ({ fromSample: from, toSample: to }));
+  const ink = [...scene.words.filter((word) => word.clip === clip.id && word.inked), ...lone, ...marked];
   if (ink.length === 0) return wanted;
   const parts = (wanted ?? [clip]).map(({ fromSample, toSample }) => ({ from: fromSample, to: toSample }));
   return ink

@@ -4,10 +4,10 @@
  * shown); readings are in integer samples at 48 000 Hz from their recording's start.
  */
 import type { Drawing } from '../chart/chart.js';
-import type { Span } from '../time/span.js';
 import type { DocumentKind } from '../document/documentKind.js';
 import type { RuledPhrase } from '../keying/keyingJob.js';
 import type { KeyingRules } from '../keying/rules.js';
+import type { NotSpeech } from '../reading/noises.js';
 import type { ScriptLanguage } from '../reading/scriptWords.js';
 import type { FrameRate } from '../time/frameRate.js';
 
@@ -47,7 +47,7 @@ export interface Clip {
   /** English, French, or any language whose script is spelled in IPA. */
   readonly language: ScriptLanguage;
   /** Where its recording is not speech, by its reading; samples of the recording, sorted. */
-  readonly notSpeech?: readonly Span[];
+  readonly notSpeech?: readonly NotSpeech[];
   /** Where its mouths are keyed by other rules than their track's; samples of the recording, sorted and disjoint. */
   readonly phrases?: readonly RuledPhrase[];
 }

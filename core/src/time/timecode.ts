@@ -17,16 +17,20 @@ function droppedPerMinute(rate: FrameRate): number {
   return rate.den === 1001 && nominal % 30 === 0 ? nominal / 15 : 0;
 }
 
+/** Whether timecode leaves numbers out at this rate. */
+export const hasDropFrame = (rate: FrameRate): boolean => droppedPerMinute(rate) > 0;
+
 const twoDigits = (value: number): string => String(value).padStart(2, '0');
 
 /**
  * Timecode of the frame counted from 0.
  *
+ * @param drop false for a timecode that leaves no number out, and so falls behind the clock
  * @example formatTimecode({ num: 30000, den: 1001 }, 1800) // '00:01:00;02'
  */
-export function formatTimecode(rate: FrameRate, frame: number): string {
+export function formatTimecode(rate: FrameRate, frame: number, drop = true): string {
   const nominal = nominalFramesPerSecond(rate);
-  const dropped = droppedPerMinute(rate);
+  const dropped = drop ? droppedPerMinute(rate) : 0;
   let counted = frame;
   if (dropped > 0) {
     const perMinute = nominal * 60 - dropped;

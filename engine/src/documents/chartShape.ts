@@ -4,13 +4,32 @@ import {
   DRAWN_LIMITS,
   limitsOfParameter,
   MOST_NUMBER,
+  ALL_SOUNDS,
   PHONEMES,
   PLACEMENT_LIMITS,
   type ChartDocument,
   type MouthShape,
 } from '@zest-jaw/core';
 import { ArrayMaxSize, ArrayMinSize, IsArray, Matches } from 'class-validator';
-import { Amount, Amounts, Colour, Flag, Hash, Id, Ids, Kinds, ListOf, Maybe, Nested, OneOf, Rings, SomeOf, Text, Whole } from './fields.js';
+import {
+  Amount,
+  Amounts,
+  Colour,
+  Flag,
+  Hash,
+  Id,
+  Ids,
+  Kinds,
+  ListOf,
+  Maybe,
+  Nested,
+  OneOf,
+  OrNull,
+  Rings,
+  SomeOf,
+  Text,
+  Whole,
+} from './fields.js';
 
 /** Lengths and places of pictures. */
 const FAR = 20_000;
@@ -41,10 +60,17 @@ class PartOfStyleShape {
   @Maybe() @Amount(0, 1) rim?: number;
 }
 
+class DiphthongShape {
+  @OneOf(PHONEMES.filter(({ kind }) => kind === 'diphthong').map(({ symbol }) => symbol)) symbol!: string;
+  @Maybe() @Id() first?: string;
+  @Maybe() @OrNull() @Id() second?: string | null;
+}
+
 class SettingsShape {
   @OneOf(['chart']) id!: string;
   @Text(1, 80) name!: string;
   @Nested(() => StyleShape) style!: StyleShape;
+  @Maybe() @ListOf(() => DiphthongShape, 5) diphthongs?: DiphthongShape[];
 }
 
 class PointShape {
@@ -154,10 +180,14 @@ export class DrawingShape extends LookShape {
 class GroupShape {
   @Id() id!: string;
   @Text(1, 80) name!: string;
-  @SomeOf(PHONEMES.map(({ symbol }) => symbol)) phonemes!: string[];
+  @SomeOf(ALL_SOUNDS.map(({ symbol }) => symbol)) phonemes!: string[];
   @Text(0, 200) look!: string;
   @Flag() must!: boolean;
   @Colour() colour!: string;
+  @Maybe() @Flag() inked?: boolean;
+  @Maybe() @Flag() follows?: boolean;
+  @Maybe() @Flag() rounds?: boolean;
+  @Maybe() @Flag() inTurn?: boolean;
 }
 
 class PictureHeadShape {

@@ -129,7 +129,7 @@ function withAt(value: unknown, [first, ...rest]: Path, other: unknown): unknown
 it.each(DOCUMENTS)('a whole %s has no fault', (shape, document) => expect(faultsOfShape(shape, document)).toEqual([]));
 
 /** Where nothing may be. */
-const MAY_BE_NULL = /\.(readOf|word|floorDb|peakDb)$/;
+const MAY_BE_NULL = /\.(readOf|word|floorDb|peakDb|tag)$/;
 
 it.each(DOCUMENTS)('any one field of a %s made wrong is told', (shape, document) => {
   const all = Object.entries(document).flatMap(([table, records]) =>

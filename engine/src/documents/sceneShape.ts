@@ -1,11 +1,13 @@
 /** The shape of a scene's records: every field, what it may hold, and how much. What records are to one another is `checkScene`'s. */
 import {
   CLIP_LIMITS,
+  DRAWING_LIMITS,
   GAIN_LIMITS,
   MAX_MARK_LETTERS,
   MAX_SCENE_FRAMES,
+  NOISES,
   ONES_FOR,
-  PHONEMES,
+  ALL_SOUNDS,
   RULE_LIMITS,
   SAMPLE_RATE,
   type SceneDocument,
@@ -42,6 +44,7 @@ export class RulesShape {
   @Maybe() @Amount(...limits('restPause')) restPause?: number;
   @Maybe() @Amount(...limits('mostChanges')) mostChanges?: number;
   @Maybe() @Flag() accents?: boolean;
+  @Maybe() @OrNull() @Text(1, DRAWING_LIMITS.tagLetters) tag?: string | null;
   @Maybe() @OneOf(['sounds', 'loudness']) source?: string;
   @Maybe() @OrNull() @Amount(...limits('floorDb')) floorDb?: number | null;
   @Maybe() @OrNull() @Amount(...limits('peakDb')) peakDb?: number | null;
@@ -50,6 +53,11 @@ export class RulesShape {
 class SpanShape {
   @Whole(0, MOST_SAMPLES) from!: number;
   @Whole(0, MOST_SAMPLES) to!: number;
+}
+
+class NotSpeechShape extends SpanShape {
+  @Maybe() @OneOf(NOISES) kind?: string;
+  @Maybe() @Flag() inked?: boolean;
 }
 
 class PhraseShape extends SpanShape {
@@ -71,7 +79,7 @@ class ClipShape {
   @OrNull() @Hash() readOf!: string | null;
   @Text(0, 40_000) script!: string;
   @OneOf(['en', 'fr', 'ipa']) language!: string;
-  @Maybe() @ListOf(() => SpanShape, 5000) notSpeech?: SpanShape[];
+  @Maybe() @ListOf(() => NotSpeechShape, 5000) notSpeech?: NotSpeechShape[];
   @Maybe() @ListOf(() => PhraseShape, 2000) phrases?: PhraseShape[];
 }
 
@@ -90,7 +98,7 @@ class PhonemeShape {
   @Id() id!: string;
   @Id() clip!: string;
   @OrNull() @Id() word!: string | null;
-  @OneOf(PHONEMES.map(({ symbol }) => symbol)) symbol!: string;
+  @OneOf(ALL_SOUNDS.map(({ symbol }) => symbol)) symbol!: string;
   @Maybe() @OneOf([0, 1, 2]) stress?: number;
   @Maybe() @Flag() inked?: boolean;
   @Whole(0, MOST_SAMPLES) fromSample!: number;

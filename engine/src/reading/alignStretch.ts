@@ -3,12 +3,15 @@
  * aligned to it strictly, at the playback speed that fits the voice; where that is doubtful
  * loosely, with words left out and sounds between them, and what was found strictly again.
  */
-import { RECOGNISER_RATE, resample, roundedSpeed } from '@zest-jaw/core';
+import { loudnessOfWindows, RECOGNISER_RATE, resample, roundedSpeed } from '@zest-jaw/core';
 import { isPhonemeWord, type AlignedSegment, type Recogniser } from './recogniser.js';
 
 /** How much slower, and then faster, a voice is played next when it does not fit: a cartoon voice reads better slowed down. */
 const SPEED_STEP = 1.15;
 const STEPS = { slower: 3, faster: 2 } as const;
+
+/** A twentieth of a second at the recogniser's rate. */
+const WINDOW = RECOGNISER_RATE / 20;
 
 /**
  * A voice fits when the surer words of a stretch are this sure in the mean. It only says when it is worth
@@ -109,6 +112,22 @@ export function wordsOf(segments: readonly AlignedSegment[]): AlignedSegment[] {
 /** The first `count` indexes: strictly, words are found from the first on. */
 const upTo = (count: number): number[] => Array.from({ length: count }, (_, index) => index);
 
+/** A word is not said where everything is this far below the loudest twentieth of a second of the stretch, in power: 40 dB. */
+const SILENT_WORD = 1e-4;
+
+/** Words that were laid on silence are not sure at all: a strict alignment has to put each of them somewhere. */
+function withoutSilentWords(segments: readonly AlignedSegment[], samples: Float32Array): readonly AlignedSegment[] {
+  const loudness = loudnessOfWindows(samples, WINDOW);
+  const loudest = loudness.reduce((most, level) => Math.max(most, level), 0);
+  return segments.map((segment) => {
+    if (segment.word === undefined) return segment;
+    const at = (seconds: number): number => Math.floor((seconds * RECOGNISER_RATE) / WINDOW);
+    const own = loudness.slice(at(segment.fromSeconds), at(segment.toSeconds) + 1);
+    const isSilent = own.every((level) => level * level < SILENT_WORD * loudest * loudest);
+    return isSilent ? { ...segment, confidence: 0 } : segment;
+  });
+}
+
 /** Aligns words at the speed that fits best: the first one if that is sure, else by steps to where it is surest. */
 async function alignStrictly(
   recogniser: Recogniser,
@@ -121,7 +140,9 @@ async function alignStrictly(
   const attempt = async (speed: number): Promise<Alignment | undefined> => {
     const heard = heardAt(samples, speed);
     const segments = await (extent === 'all' ? recogniser.maybeAlign(heard, tokens) : recogniser.maybeAlignFirst(heard, tokens));
-    return segments && { segments: atSpeed(segments, speed), score: scoreOf(segments), speed, found: upTo(wordsOf(segments).length) };
+    if (!segments) return undefined;
+    const told = withoutSilentWords(atSpeed(segments, speed), samples);
+    return { segments: told, score: scoreOf(told), speed, found: upTo(wordsOf(told).length) };
   };
   let best = await attempt(firstSpeed);
   const tried = new Set([firstSpeed]);

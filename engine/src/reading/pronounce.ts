@@ -4,7 +4,7 @@
  * CMU Pronouncing Dictionary.
  */
 import { createRequire } from 'node:module';
-import { isVowel, maybeArpabet, maybeSymbolsOfIpa, type StressedSymbol } from '@zest-jaw/core';
+import { isVowel, maybeArpabet, maybeSymbolsOfIpa, nearestEnglish, type StressedSymbol } from '@zest-jaw/core';
 import { dictionary } from 'cmu-pronouncing-dictionary';
 
 let toIpa: ((text: string) => string) | undefined;
@@ -20,7 +20,8 @@ export function maybeGuess(word: string): StressedSymbol[] | undefined {
   // An accent the English rules do not know is read as the letter without it.
   const plain = word.normalize('NFD').replace(/\p{M}/gu, '');
   const symbols = maybeSymbolsOfIpa(letterToSound(plain));
-  return symbols && symbols.length > 0 ? symbols : undefined;
+  if (!symbols || symbols.length === 0) return undefined;
+  return symbols.map((sound) => ({ ...sound, symbol: nearestEnglish(sound.symbol) }));
 }
 
 function dictionaryVariants(word: string): StressedSymbol[][] {

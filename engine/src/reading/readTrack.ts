@@ -10,6 +10,8 @@ import {
   cutAtPauses,
   factsOfClip,
   floatsOf16Bit,
+  hearNoises,
+  joined,
   isSyllablePart,
   MAX_SCRIPT_LETTERS,
   peakLevel,
@@ -19,14 +21,17 @@ import {
   SAMPLE_RATE,
   scriptWords,
   outsideOf,
+  placesOfWords,
   SILENT_BELOW_DB,
   steadySound,
   speedForPitch,
   truthForRecogniser,
   voicePitch,
+  withNoises,
   type AlignedWord,
   type Reading,
   type Span,
+  type TimedLine,
   type ScriptLanguage,
   type Truth,
   type Refusal,
@@ -43,6 +48,8 @@ export type ReportProgress = (done: number, doing: string) => void;
 export interface ReadOptions extends Partial<Speech> {
   /** How the script is spelled: in the recogniser's language, or in IPA. */
   readonly spelling?: ScriptLanguage;
+  /** Lines with times in the place of the script: each word is looked for around its own; samples of what is heard. */
+  readonly lines?: readonly TimedLine[] | undefined;
 }
 
 /** The longest stretch read at once, in seconds: more exhausts the recogniser's memory. */
@@ -119,6 +126,7 @@ function namedWords(segments: readonly AlignedSegment[], script: readonly KnownW
       confidence: segment.confidence,
       phonemes,
       ...(word?.guessed ? { guessed: true as const } : {}),
+      ...(word?.ways ? { ways: word.ways } : {}),
     };
   });
 }
@@ -142,9 +150,10 @@ interface Found {
 }
 
 /** What may be speech, in stretches that fit the recogniser, and what never lets up. */
-function stretchesOf(samples: Float32Array): { stretches: Span[]; steady: Span[] } {
+function stretchesOf(samples: Float32Array, noises: readonly Span[] = []): { stretches: Span[]; steady: Span[] } {
   const steady = steadySound(samples, RECOGNISER_RATE);
-  const stretches = outsideOf(steady, samples.length, SHORTEST_STRETCH * RECOGNISER_RATE).flatMap(({ from, to }) =>
+  const apart = joined([...steady, ...noises].sort((a, b) => a.from - b.from));
+  const stretches = outsideOf(apart, samples.length, SHORTEST_STRETCH * RECOGNISER_RATE).flatMap(({ from, to }) =>
     cutAtPauses(samples.subarray(from, to), RECOGNISER_RATE, LONGEST_STRETCH).map((span) => ({
       from: from + span.from,
       to: from + span.to,
@@ -153,37 +162,94 @@ function stretchesOf(samples: Float32Array): { stretches: Span[]; steady: Span[]
   return { stretches, steady };
 }
 
-/** Aligns a script to a recording, stretch by stretch, each beginning with the word after the last one found. */
+/** So many lines of one stretch are given up at most, each because it was found elsewhere than where its caption says. */
+const MOST_GIVEN_UP = 8;
+
+interface Wanted {
+  readonly word: KnownWord;
+  /** The same object for the words of a line. */
+  readonly place: Span | undefined;
+}
+
+/**
+ * Aligns words that may lie in certain places only. A strict alignment puts each of them somewhere: of a line that
+ * was found outside its place it is taken that nobody says it, and the rest is aligned again without it, for it may
+ * have been pushed aside.
+ *
+ * @param from where what is aligned begins, in seconds
+ */
+async function alignInPlaces(
+  wanted: readonly Wanted[],
+  align: (words: readonly KnownWord[]) => Promise<Alignment | undefined>,
+  from: number,
+): Promise<{ readonly candidates: readonly KnownWord[]; readonly alignment: Alignment | undefined }> {
+  let left = wanted;
+  for (let givenUp = 0; ; givenUp++) {
+    const candidates = left.map(({ word }) => word);
+    const alignment = candidates.length > 0 ? await align(candidates) : undefined;
+    const said = alignment ? wordsOf(alignment.segments).filter(({ word }) => !isPhonemeWord(word!)) : [];
+    const strays = said.flatMap((segment, at) => {
+      const { place } = left[alignment!.found[at]!]!;
+      const middle = ((segment.fromSeconds + segment.toSeconds) / 2 + from) * RECOGNISER_RATE;
+      return place && (middle < place.from || middle > place.to) ? [place] : [];
+    });
+    const [stray] = strays;
+    if (!stray || givenUp === MOST_GIVEN_UP) return { candidates, alignment };
+    left = left.filter(({ place }) => place !== stray);
+  }
+}
+
+/**
+ * Aligns a script to a recording, stretch by stretch, each beginning with the word after the last one found.
+ *
+ * @param places where each word may lie, samples at the recogniser's rate; anywhere without them
+ */
 async function findWords(
   recogniser: Recogniser,
   samples: Float32Array,
   script: readonly KnownWord[],
   report: ReportProgress,
+  places?: readonly Span[],
 ): Promise<Found> {
   const { stretches, steady } = stretchesOf(samples);
   const [segments, words, missed, silent]: [AlignedSegment[], KnownWord[], KnownWord[], Span[]] = [[], [], [], [...steady]];
   let [next, speed, sum, time] = [0, speedForPitch(voicePitch(samples)), 0, 1e-9];
   for (const [index, stretch] of stretches.entries()) {
+    // What had to be said before this stretch was not heard.
+    while (places && next < script.length && places[next]!.to <= stretch.from) missed.push(script[next++]!);
     const remaining = script.slice(next);
     if (remaining.length === 0) break;
     const part = samples.subarray(stretch.from, stretch.to);
-    const most = mostWords(part);
+    const due = places ? remaining.findIndex((_, at) => places[next + at]!.from >= stretch.to) : -1;
+    const most = Math.min(mostWords(part), due < 0 ? Number.POSITIVE_INFINITY : due);
+    if (most === 0) {
+      silent.push(stretch);
+      continue;
+    }
     const isLast = index === stretches.length - 1 && remaining.length <= Math.max(most, stretches.length === 1 ? Infinity : 0);
-    const candidates = isLast ? remaining : remaining.slice(0, most);
+    const wanted = (isLast ? remaining : remaining.slice(0, most)).map((word, at) => ({ word, place: places?.[next + at] }));
     const done = 0.1 + (0.82 * stretch.from) / samples.length;
     report(done, stretches.length === 1 ? 'Listening for the words' : `${next} of ${script.length} words found`);
-    const tokens = candidates.map((word) => word.token);
     const extent = isLast ? 'all' : 'first';
-    const alignment: Alignment | undefined = await alignStretch(recogniser, part, tokens, extent, speed, (doing) => report(done, doing));
+    const align = (words: readonly KnownWord[]): Promise<Alignment | undefined> =>
+      alignStretch(
+        recogniser,
+        part,
+        words.map((word) => word.token),
+        extent,
+        speed,
+        (doing) => report(done, doing),
+      );
+    const { candidates, alignment } = await alignInPlaces(wanted, align, seconds(stretch.from));
     if (!alignment || wordsOf(alignment.segments).length === 0) {
       silent.push(stretch);
       continue;
     }
     speed = alignment.speed;
     const { found } = alignment;
-    const last = isLast ? candidates.length - 1 : (found.at(-1) ?? -1);
-    const isFound = new Set(found);
-    candidates.slice(0, last + 1).forEach((word, at) => (isFound.has(at) ? words : missed).push(word));
+    const isFound = new Set(found.map((at) => candidates[at]!));
+    const last = isLast ? wanted.length - 1 : wanted.findLastIndex(({ word }) => isFound.has(word));
+    wanted.slice(0, last + 1).forEach(({ word }) => (isFound.has(word) ? words : missed).push(word));
     next += last + 1;
     const length = seconds(part.length);
     sum += alignment.score * length;
@@ -231,7 +297,7 @@ export async function readTrack(
   truth: Truth,
   script: string | undefined,
   report: ReportProgress = () => undefined,
-  { pronunciations = new Map(), accent = PLAIN_ACCENT, spelling = recogniser.language }: ReadOptions = {},
+  { pronunciations = new Map(), accent = PLAIN_ACCENT, spelling = recogniser.language, lines }: ReadOptions = {},
 ): Promise<Reading | Refusal> {
   const silent = refuseSilence(truth);
   if (silent) return silent;
@@ -242,7 +308,7 @@ export async function readTrack(
     return {
       refusal: `The script has ${script.length} letters. It may have ${MAX_SCRIPT_LETTERS}: leave out what this recording does not say.`,
     };
-  const written = scriptWords(script, spelling);
+  const written = lines ? lines.flatMap(({ text }) => scriptWords(text, spelling)) : scriptWords(script, spelling);
   if (written.length === 0)
     return { refusal: 'The script has no words in it. Type the line as it is spoken; directions in brackets are not read.' };
   const { words, guessed, unknown } = vocabularyOf(recogniser, written, { pronunciations, accent });
@@ -250,7 +316,9 @@ export async function readTrack(
     const language = recogniser.language === 'en' ? 'English' : 'French';
     return { refusal: `“${unknown}” is not a word of the ${language} dictionary. Check its spelling, or write it as it sounds.` };
   }
-  const found = await findWords(recogniser, samples, words, report);
+  const down = RECOGNISER_RATE / SAMPLE_RATE;
+  const places = lines && placesOfWords(lines, spelling).map(({ from, to }) => ({ from: from * down, to: to * down }));
+  const found = await findWords(recogniser, samples, words, report, places);
   const count = words.length === 1 ? 'The word of the script' : `The ${words.length} words of the script`;
   if (found.words.length === 0)
     return {
@@ -259,19 +327,25 @@ export async function readTrack(
   report(0.95, 'Putting the reading together');
   const isEnglish = recogniser.language === 'en';
   const named = namedWords(refined(samples, trimmed(found.segments)), found.words, isEnglish);
-  return assembleReading(
+  const reading = assembleReading(
     named,
     truth.samples.length,
     isEnglish ? arpabetSymbol : arpabetOfFrench,
     warningsOf(found, guessed),
     inTruth(found.silent, truth),
   );
+
+  // Where something was read, and where nothing was found though there is something: words that the script lacks, perhaps.
+  const read = reading.phonemes.map(({ from, to }) => ({ from: from * down, to: to * down }));
+  const spoken = [...read, ...found.silent].sort((a, b) => a.from - b.from);
+  return withNoises(reading, hearNoises(samples, spoken));
 }
 
 /** Sounds without words, by syllables. What is not speech is left out and told. */
 async function readSounds(recogniser: Recogniser, truth: Truth, samples: Float32Array, report: ReportProgress): Promise<Reading | Refusal> {
   if (recogniser.language !== 'en') return { refusal: 'Reading without a script works for English only. Type the line as it is spoken.' };
-  const { stretches, steady } = stretchesOf(samples);
+  const noises = hearNoises(samples);
+  const { stretches, steady } = stretchesOf(samples, noises);
   const speed = speedForPitch(voicePitch(samples));
   const segments: AlignedSegment[] = [];
   const left: Span[] = [...steady];
@@ -285,7 +359,7 @@ async function readSounds(recogniser: Recogniser, truth: Truth, samples: Float32
     if (heard && mean >= NOT_SPEECH) segments.push(...laterBy(heard, seconds(stretch.from)));
     else left.push(stretch);
   }
-  if (segments.length === 0)
+  if (segments.length === 0 && noises.length === 0)
     return {
       refusal:
         'No speech could be made out in this recording: it may be music or an effect. Type the line as it is spoken and read it again.',
@@ -298,11 +372,12 @@ async function readSounds(recogniser: Recogniser, truth: Truth, samples: Float32
     );
   for (const { from, to } of left.slice(0, 3))
     warnings.push(`From ${clock(seconds(from))} to ${clock(seconds(to))} nobody speaks: music or an effect.`);
-  return assembleReading(
+  const reading = assembleReading(
     namedWords(refined(samples, trimmed(segments)), [], true),
     truth.samples.length,
     arpabetSymbol,
     warnings,
     inTruth(left, truth),
   );
+  return withNoises(reading, noises);
 }

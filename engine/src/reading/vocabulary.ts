@@ -2,7 +2,7 @@
  * The words of a script as the recogniser knows them: as the production says them, else as
  * the dictionary does, in the speaker's accent, else guessed from their spelling.
  */
-import { inAccent, isPlainAccent, type Accent, type ScriptWord } from '@zest-jaw/core';
+import { inAccent, isPlainAccent, nearestEnglish, type Accent, type ScriptWord } from '@zest-jaw/core';
 import { maybeGuess, maybeSoundsOf } from './pronounce.js';
 import type { Recogniser } from './recogniser.js';
 
@@ -11,6 +11,8 @@ export interface KnownWord extends ScriptWord {
   readonly token: string;
   /** Its sounds were guessed from its spelling. */
   readonly guessed?: true;
+  /** The ways it is said that have sounds English lacks. */
+  readonly ways?: readonly (readonly string[])[];
 }
 
 export interface Vocabulary {
@@ -30,11 +32,11 @@ export interface Speech {
 /** Tokens already taught to a recogniser, by the ways they are said. */
 const taught = new WeakMap<Recogniser, Map<string, string>>();
 
-/** A token that is said in exactly these ways; the same ways have the same token. */
-function tokenOf(recogniser: Recogniser, ways: readonly (readonly string[])[]): string {
+/** A token that is said in exactly these ways, or the nearest to them in English; the same ways have the same token. */
+export function tokenOf(recogniser: Recogniser, ways: readonly (readonly string[])[]): string {
   let tokens = taught.get(recogniser);
   if (!tokens) taught.set(recogniser, (tokens = new Map()));
-  const spelled = ways.map((way) => way.join(' '));
+  const spelled = ways.map((way) => way.map(nearestEnglish).join(' '));
   const key = spelled.join(' | ');
   let token = tokens.get(key);
   if (!token) {
@@ -51,7 +53,8 @@ export function vocabularyOf(recogniser: Recogniser, script: readonly ScriptWord
   for (const word of script) {
     const own = word.sounds ? [word.sounds] : pronunciations.get(word.spoken);
     if (own) {
-      words.push({ ...word, token: tokenOf(recogniser, own) });
+      const isForeign = own.some((way) => way.some((symbol) => nearestEnglish(symbol) !== symbol));
+      words.push({ ...word, token: tokenOf(recogniser, own), ...(isForeign ? { ways: own } : {}) });
       continue;
     }
     const isKnown = recogniser.maybePronunciation(word.spoken) !== undefined;

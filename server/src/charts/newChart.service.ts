@@ -1,12 +1,37 @@
 /** A new chart, for a character that is there or for a new one. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { BUILT_HEAD, chartSettings, emptyChart, PLAIN_ACCENT, starterChart, type ChartDocument } from '@zest-jaw/core';
+import {
+  applyPatch,
+  BUILT_HEAD,
+  CHART_KIND,
+  chartSettings,
+  DEFAULT_SOUND_GROUPS,
+  emptyChart,
+  fitChart,
+  isRefusal,
+  mapOfChart,
+  PLAIN_ACCENT,
+  putMap,
+  sameJson,
+  SIXTEEN_SOUND_GROUPS,
+  starterChart,
+  type ChartDocument,
+} from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { Character, Chart, Production } from '../storage/entities.js';
 import { NewChartDto } from './chart.dto.js';
 import { ChartStore } from './chart.store.js';
+
+/** A new view of a character has the map that was made for the other: the standard ones it has by its size. */
+function withMapOf(sibling: ChartDocument, made: ChartDocument): ChartDocument {
+  const isStandard = [DEFAULT_SOUND_GROUPS, SIXTEEN_SOUND_GROUPS].some((groups) => sameJson(groups, sibling.groups));
+  if (isStandard) return made;
+  const map = mapOfChart(sibling, chartSettings(sibling).name);
+  const patch = putMap(made, map, (chart, fixed) => fitChart(chart, fixed).choices, randomUUID);
+  return isRefusal(patch) ? made : applyPatch(CHART_KIND, made, patch);
+}
 
 @Injectable()
 export class NewChartService {
@@ -43,7 +68,8 @@ export class NewChartService {
       return { ...document, settings: [{ ...chartSettings(document), name }] };
     }
     const head = sibling?.head[0] ?? BUILT_HEAD;
-    return { ...(size === 0 ? emptyChart(name, style) : starterChart(name, style, size)), head: [head] };
+    const made = { ...(size === 0 ? emptyChart(name, style) : starterChart(name, style, size)), head: [head] };
+    return sibling ? withMapOf(sibling, made) : made;
   }
 
   private async newCharacter(id: string, name: string, chart: Chart, productionId?: string): Promise<Character> {

@@ -5,6 +5,7 @@ import {
   applyPatch,
   isRefusal,
   keyPencil,
+  mapOfChart,
   newScene,
   PLAIN_ACCENT,
   putDrawing,
@@ -22,6 +23,7 @@ import {
   type Reading,
   type Refusal,
   type SceneDocument,
+  type StarterSize,
 } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
@@ -41,6 +43,8 @@ interface DemoFile {
     readonly name: string;
     readonly chart: { readonly id: string; readonly name: string; readonly style: string };
     readonly head: Omit<ChartHead, 'id' | 'art'> & { readonly file: string };
+    /** Further charts of the character, with fewer mouths, on the same map. */
+    readonly views: readonly { readonly id: string; readonly name: string; readonly style: string; readonly size: StarterSize }[];
   }[];
   readonly scenes: readonly {
     readonly id: string;
@@ -72,16 +76,22 @@ export class DemoService {
     const { em, assets } = this;
     if ((await em.count(Production)) > 0) return false;
     const demo = JSON.parse(this.read('demo.json').toString('utf8')) as DemoFile;
-    const production = em.create(Production, { ...demo.production, pronunciations: [], feels: [] });
+    const production = em.create(Production, { ...demo.production, pronunciations: [], feels: [], maps: [] });
     em.persist(production);
     const charts = new Map<string, Chart>();
-    for (const { chart, head, id, name } of demo.characters) {
+    for (const { chart, head, id, name, views } of demo.characters) {
       const { file, ...placed } = head;
       const picture = await assets.keep(this.read(file), 'image/svg+xml', file);
       const behind: ChartHead = { id: 'head', art: { kind: 'picture', picture: picture.hash }, ...placed };
       const document = { ...starterChart(chart.name, chart.style), head: [behind] };
       const row = em.create(Chart, { id: chart.id, characterId: id, name: chart.name, document, revision: 0 });
       charts.set(id, row);
+      // One map for all of them: what looks alike does so on every chart, however few mouths show it.
+      if (production.maps.length === 0) production.maps = [mapOfChart(document, production.name)];
+      for (const view of views) {
+        const small = { ...starterChart(view.name, view.style, view.size), head: [behind] };
+        em.persist(em.create(Chart, { id: view.id, characterId: id, name: view.name, document: small, revision: 0 }));
+      }
       em.persist([row, em.create(Character, { id, name, production, chart: row, accent: PLAIN_ACCENT })]);
     }
     await em.flush();

@@ -61,9 +61,11 @@ export class PictureService implements OnModuleInit {
     const charts = await this.scenes.chartsOf(document);
     if (!track || charts.size === 0) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
     const frames = looksOfFrames(document, track.id, charts);
+    // The track's own chart first: it is the one whose drawings are written each once.
+    const ordered = new Map([...charts].sort(([a], [b]) => Number(b === track.chartId) - Number(a === track.chartId)));
     const hashes = new Set([...charts.values()].flatMap((chart) => [...picturesOfChart(chart)]));
     const pictures = await this.assets.dataUris(hashes);
-    await this.workers.run('pictures', { file: this.fileOf(job), frames, charts, options, pictures }, signal, report);
+    await this.workers.run('pictures', { file: this.fileOf(job), frames, charts: ordered, options, pictures }, signal, report);
     return [];
   }
 }

@@ -1,10 +1,10 @@
-import { Controller, Delete, Get, MessageEvent, Param, Res, Sse } from '@nestjs/common';
+import { Controller, Delete, Get, HttpCode, MessageEvent, Param, Res, Sse } from '@nestjs/common';
 import { basename, dirname } from 'node:path';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { Response } from 'express';
 import { map, Observable } from 'rxjs';
-import { PictureService } from '../handOff/picture.service.js';
-import type { JobView } from '@zest-jaw/core';
+import { HandOffService } from '../handOff/handOff.service.js';
+import type { JobView, OfferView } from '@zest-jaw/core';
 import { JobService, jobView } from './job.service.js';
 
 @ApiTags('jobs')
@@ -12,7 +12,7 @@ import { JobService, jobView } from './job.service.js';
 export class JobController {
   constructor(
     private readonly jobs: JobService,
-    private readonly pictures: PictureService,
+    private readonly handOffs: HandOffService,
   ) {}
 
   @Get(':id')
@@ -34,10 +34,23 @@ export class JobController {
     return this.jobs.cancel(id);
   }
 
+  @Get(':id/reading')
+  @ApiOperation({ summary: 'What was read again and waits to be taken or left; null once it has been.' })
+  offer(@Param('id') id: string): Promise<OfferView | null> {
+    return this.jobs.offerOf(id);
+  }
+
+  @Delete(':id/reading')
+  @HttpCode(204)
+  @ApiOperation({ summary: 'What was read again has been taken or left.' })
+  settle(@Param('id') id: string): Promise<void> {
+    return this.jobs.settleOffer(id);
+  }
+
   @Get(':id/result')
   @ApiOperation({ summary: 'The file a finished job made.' })
   async result(@Param('id') id: string, @Res() response: Response): Promise<void> {
-    const { path, name } = await this.pictures.resultOf(await this.jobs.load(id));
+    const { path, name } = await this.handOffs.resultOf(await this.jobs.load(id));
     // By its folder: an absolute path with a dot in it would be taken for a hidden file.
     response.download(basename(path), name, { root: dirname(path) });
   }

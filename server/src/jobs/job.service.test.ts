@@ -14,6 +14,8 @@ const job = (): Job =>
     done: 0.4,
     message: 'Looking',
     warnings: [],
+    offers: false,
+    reading: null,
     request: {},
     createdAt: new Date(),
   }) as Job;

@@ -5,7 +5,7 @@
 import { RequestContext } from '@mikro-orm/core';
 import { EntityManager, MikroORM } from '@mikro-orm/libsql';
 import { Injectable, Logger, OnModuleDestroy } from '@nestjs/common';
-import { hasEnded, type JobView } from '@zest-jaw/core';
+import { hasEnded, type JobView, type OfferView } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { defer, filter, from, merge, Observable, Subject, takeWhile } from 'rxjs';
 import { notThere } from '../guard/problem.js';
@@ -23,8 +23,8 @@ export type JobRunner = (run: JobRun) => Promise<string[]>;
 /** The job could not be done, for a reason the user can be told. */
 export class JobFailed extends Error {}
 
-export function jobView({ id, kind, scene, state, done, message, warnings }: Job): JobView {
-  return { id, kind, sceneId: scene?.id ?? null, state, done, message, warnings };
+export function jobView({ id, kind, scene, state, done, message, warnings, offers }: Job): JobView {
+  return { id, kind, sceneId: scene?.id ?? null, state, done, message, warnings, offers };
 }
 
 @Injectable()
@@ -61,6 +61,8 @@ export class JobService implements OnModuleDestroy {
       done: 0,
       message: 'Waiting',
       warnings: [],
+      offers: false,
+      reading: null,
       createdAt: new Date(),
     });
     this.em.persist(job);
@@ -71,6 +73,20 @@ export class JobService implements OnModuleDestroy {
     const job = await this.em.findOne(Job, { id });
     if (!job) throw notThere('job');
     return job;
+  }
+
+  /** What a reading offers; null when it has been taken or left. */
+  async offerOf(id: string): Promise<OfferView | null> {
+    const job = await this.em.findOne(Job, { id }, { populate: ['reading'] });
+    if (!job) throw notThere('job');
+    return job.offers && job.reading ? { clipId: String(job.request['clipId']), reading: job.reading } : null;
+  }
+
+  async settleOffer(id: string): Promise<void> {
+    const job = await this.load(id);
+    Object.assign(job, { offers: false, reading: null });
+    await this.em.flush();
+    this.changes.next(jobView(job));
   }
 
   /** The state of a job now and at every change, until it ends. */

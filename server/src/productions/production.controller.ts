@@ -4,17 +4,20 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   checkFeels,
   fullRules,
+  isRefusal,
   maybePronunciationFault,
+  readMap,
   wordToLookUp,
   type CharacterView,
   type Feel,
   type ProductionView,
   type Pronunciation,
+  type SoundMap,
 } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { Character, Chart, Production, Scene } from '../storage/entities.js';
-import { AccentDto, FeelsDto, ProductionDto, PronunciationsDto } from './production.dto.js';
+import { AccentDto, FeelsDto, MapsDto, ProductionDto, PronunciationsDto } from './production.dto.js';
 
 export function characterView(character: Character): CharacterView {
   const { id, name, chart, accent } = character;
@@ -43,7 +46,13 @@ export class ProductionController {
   @Post('productions')
   @ApiOperation({ summary: 'A new production, with nobody in it yet.' })
   async create(@Body() dto: ProductionDto): Promise<ProductionView> {
-    const production = this.em.create(Production, { id: randomUUID(), name: await this.freeName(dto.name), pronunciations: [], feels: [] });
+    const production = this.em.create(Production, {
+      id: randomUUID(),
+      name: await this.freeName(dto.name),
+      pronunciations: [],
+      feels: [],
+      maps: [],
+    });
     this.em.persist(production);
     await this.em.flush();
     return { id: production.id, name: production.name, characters: [] };
@@ -114,6 +123,27 @@ export class ProductionController {
       .sort((a, b) => (a.word < b.word ? -1 : a.word > b.word ? 1 : 0));
     await this.em.flush();
     return production.pronunciations;
+  }
+
+  @Get('productions/:id/maps')
+  @ApiOperation({ summary: 'The maps of sounds that a production keeps.' })
+  async maps(@Param('id') id: string): Promise<SoundMap[]> {
+    return (await this.production(id)).maps;
+  }
+
+  @Put('productions/:id/maps')
+  @ApiOperation({ summary: 'Keeps a list of maps in the place of the one that is there; each is checked.' })
+  async keepMaps(@Param('id') id: string, @Body() { maps }: MapsDto): Promise<SoundMap[]> {
+    const production = await this.production(id);
+    const read = maps.map((map) => readMap(JSON.stringify(map)));
+    const refused = read.find(isRefusal);
+    if (refused) throw cannotUse(refused.refusal);
+    const kept = read as SoundMap[];
+    const twice = kept.find(({ name }, index) => kept.findIndex((other) => other.name.toLowerCase() === name.toLowerCase()) !== index);
+    if (twice) throw cannotUse(`There is a map “${twice.name}” already. Choose another name.`);
+    production.maps = kept;
+    await this.em.flush();
+    return production.maps;
   }
 
   @Get('productions/:id/feels')

@@ -78,3 +78,14 @@ export class AccentDto {
   @IsBoolean()
   thFronting!: boolean;
 }
+
+/** A production keeps at most this many maps. */
+const MOST_MAPS = 40;
+
+export class MapsDto {
+  @ApiProperty({ type: [Object], description: 'Maps of sounds, as a chart gives them out; see docs/formats.md.' })
+  @IsArray()
+  @ArrayMaxSize(MOST_MAPS)
+  @IsObject({ each: true })
+  maps!: object[];
+}

@@ -1,4 +1,6 @@
 /** Productions made, renamed and removed; characters removed; scenes copied; charts for those who bring their own. */
+import { addGroup, mapOfChart, moveSounds, starterChart, type ChartDocument, type Patch } from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
 import { openTestApp, type TestApp } from '../testing/testApp.js';
 
 jest.setTimeout(60_000);
@@ -58,4 +60,49 @@ it('an empty chart has a resting mouth and nothing else', async () => {
   const { body } = await app.agent().post('/api/charts').send({ name: 'Gull, clay', characterName: 'Gull', size: 0 }).expect(201);
   const chart = (await app.agent().get(`/api/charts/${body.id}`).expect(200)).body;
   expect(chart.document.drawings).toMatchObject([{ id: 'rest', groups: ['rest'], art: { kind: 'drawn', marks: [] } }]);
+});
+
+it('a production keeps maps of sounds, each checked, by names of their own', async () => {
+  const id = await make('Of maps');
+  const path = `/api/productions/${id}/maps`;
+  await app.agent().get(path).expect(200, []);
+  const map = mapOfChart(starterChart('Test', 'pen'), 'Gruff');
+  expect(
+    (
+      await app
+        .agent()
+        .put(path)
+        .send({ maps: [map] })
+        .expect(200)
+    ).body,
+  ).toEqual([map]);
+  expect((await app.agent().get(path).expect(200)).body).toEqual([map]);
+  const refused = async (maps: object[]): Promise<string> => (await app.agent().put(path).send({ maps }).expect(422)).body.detail;
+  expect(await refused([{ ...map, groups: [] }])).toContain('no group “rest”');
+  expect(await refused([map, { ...map, name: 'GRUFF' }])).toContain('“GRUFF” already');
+  expect((await app.agent().get(path).expect(200)).body).toEqual([map]);
+});
+
+it('a new view of a character has the map that was made for the other', async () => {
+  const { body } = await app.agent().post('/api/charts').send({ name: 'Gull, side', characterName: 'Gull', size: 13 }).expect(201);
+  const chart = async (id: string): Promise<{ revision: number; document: ChartDocument }> =>
+    (await app.agent().get(`/api/charts/${id}`).expect(200)).body;
+  const another = async (name: string): Promise<ChartDocument> => {
+    const made = await app.agent().post('/api/charts').send({ name, characterId: body.characterId, size: 9 }).expect(201);
+    return (await chart(made.body.id)).document;
+  };
+  expect((await another('Gull, as ever')).groups.map(({ name }) => name)).toContain('Teeth');
+  for (const make of [
+    (now: ChartDocument) => addGroup(now, { name: 'Grr', phonemes: ['R', 'ER'], colour: '#112233' }, randomUUID),
+    (now: ChartDocument) => moveSounds(now, ['L'], 'teeth', randomUUID),
+  ]) {
+    const { revision, document } = await chart(body.id);
+    const { id, reason, ops } = make(document) as Patch;
+    await app.agent().patch(`/api/charts/${body.id}`).send({ baseRevision: revision, patchId: id, reason, ops }).expect(200);
+  }
+  const view = await another('Gull, back');
+  const own = view.groups.find(({ name }) => name === 'Grr')!;
+  expect(own.phonemes).toEqual(['R', 'ER']);
+  expect(view.groups.find(({ id }) => id === 'teeth')!.phonemes).toContain('L');
+  expect(view.drawings.some(({ groups }) => groups.includes(own.id))).toBe(true);
 });

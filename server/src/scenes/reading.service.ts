@@ -13,17 +13,24 @@ import {
   type ClipPart,
   type HeardFrames,
   PLAIN_ACCENT,
+  maybeSounds,
+  partOfWave,
   readingOfMarks,
   sameJson,
   scriptWords,
   takeReading,
   wordsOfMarks,
+  type Accent,
   type ChartDocument,
+  type Clip,
   type Patch,
+  type Pronunciation,
   type Reading,
   type Refusal,
   type SceneDocument,
   type StressedSymbol,
+  type TimedLine,
+  type WordWay,
 } from '@zest-jaw/core';
 import { EntityManager } from '@mikro-orm/libsql';
 import { randomUUID } from 'node:crypto';
@@ -35,6 +42,15 @@ import { WorkerPool } from '../workers/workerPool.js';
 import { SceneStore } from './scene.store.js';
 
 export const READING_JOB = 'reading';
+
+/** Heard on both sides of a word to tell how high the voice is, in samples: a second and a half. */
+const HEARD_AROUND = 72_000;
+
+interface AskedWays extends ClipPart {
+  readonly clipId: string;
+  readonly text: string;
+  readonly said?: string;
+}
 
 @Injectable()
 export class ReadingService implements OnModuleInit {
@@ -56,19 +72,21 @@ export class ReadingService implements OnModuleInit {
     const clip = scene.document.clips.find((candidate) => candidate.id === clipId);
     if (!clip) throw new JobFailed('The recording is no longer in the scene.');
     const { bytes } = await this.assets.load(clip.audio);
-    const speaker = await this.em.findOne(Character, { id: clip.characterId }, { populate: ['production'] });
-    const speech = { pronunciations: speaker?.production.pronunciations ?? [], accent: speaker?.accent ?? PLAIN_ACCENT };
+    const speech = await this.speechOf(clip);
+    const { lines, reading: given } = job.request as { lines?: readonly TimedLine[]; reading?: Reading };
     const readPart = async ({ fromSample, toSample }: ClipPart, text: string, tell: JobRun['report']): Promise<Reading> => {
       const script = scriptWords(text, clip.language).length > 0 ? text : undefined;
-      const task = { wave: Uint8Array.from(bytes), script, language: clip.language, fromSample, toSample, ...speech };
+      const task = { wave: Uint8Array.from(bytes), lines, script, language: clip.language, fromSample, toSample, ...speech };
       const read = await this.workers.run<Reading | Refusal>('read', task, signal, tell);
       if (isRefusal(read)) throw new JobFailed(read.refusal);
       return read;
     };
     // What a hand has set is not read again.
-    const parts = partsBesideInk(scene.document, clip, job.request['parts'] as readonly ClipPart[] | undefined);
+    const wanted = job.request['parts'] as readonly ClipPart[] | undefined;
+    const parts = lines ? undefined : partsBesideInk(scene.document, clip, wanted);
     let reading: Reading;
-    if (!parts) reading = await readPart(clip, clip.script, report);
+    if (given) reading = given;
+    else if (!parts) reading = await readPart(clip, clip.script, report);
     else {
       reading = readingOfClip(scene.document, clip);
       for (const [index, wanted] of parts.entries()) {
@@ -78,9 +96,49 @@ export class ReadingService implements OnModuleInit {
       }
     }
     signal.throwIfAborted();
+    // What there is of it may have been mended since: it is given up by whoever sees what would change.
+    // A better take's own reading is no choice: what there is was read of another.
+    const isRead = clip.readOf === clip.audio && scene.document.phonemes.some(({ clip: of }) => of === clipId);
+    if (job.request['offer'] === true && isRead) {
+      Object.assign(job, { offers: true, reading });
+      return [...reading.warnings];
+    }
     report(0.97, 'Keying the mouths');
     await this.takeAndKey(scene.id, clipId, reading);
     return [...reading.warnings];
+  }
+
+  /** The ways a word may be said where it is, the one that fits best first. */
+  async ways(sceneId: string, { clipId, fromSample, toSample, text, said }: AskedWays): Promise<readonly WordWay[]> {
+    const { document } = await this.scenes.load(sceneId);
+    const clip = document.clips.find((candidate) => candidate.id === clipId);
+    if (!clip) throw cannotUse('That recording is no longer in the scene. Reload it and try again.');
+    if (fromSample >= toSample || toSample > clip.lengthSamples)
+      throw cannotUse(
+        `The word lies from ${fromSample} to ${toSample}. It must begin before it ends, within ${clip.lengthSamples} samples.`,
+      );
+    const sounds = said === undefined ? undefined : maybeSounds(said);
+    if (said !== undefined && !sounds)
+      throw cannotUse(`“${said}” cannot be read as sounds. Write them in IPA between slashes, in ARPAbet, or as they are spelled.`);
+    const { bytes } = await this.assets.load(clip.audio);
+    // Only what is around the word leaves for the worker.
+    const from = Math.max(0, fromSample - HEARD_AROUND);
+    const samples = partOfWave(bytes, { from, to: Math.min(clip.lengthSamples, toSample + HEARD_AROUND) });
+    const span = { from: fromSample - from, to: toSample - from };
+    const task = { samples, asked: { text, sounds, span, spelling: clip.language }, ...(await this.speechOf(clip)) };
+    const ways = await this.workers.run<readonly WordWay[] | Refusal>('read', task, new AbortController().signal, undefined, 'ways');
+    if (isRefusal(ways)) throw cannotUse(ways.refusal);
+    const later = (sample: number): number => sample + from;
+    return ways.map((way) => ({
+      ...way,
+      sounds: way.sounds.map((sound) => ({ ...sound, fromSample: later(sound.fromSample), toSample: later(sound.toSample) })),
+    }));
+  }
+
+  /** How the speaker of a clip says words. */
+  private async speechOf({ characterId }: Clip): Promise<{ pronunciations: readonly Pronunciation[]; accent: Accent }> {
+    const speaker = await this.em.findOne(Character, { id: characterId }, { populate: ['production'] });
+    return { pronunciations: speaker?.production.pronunciations ?? [], accent: speaker?.accent ?? PLAIN_ACCENT };
   }
 
   /** Makes the reading of a clip, or of a part of it, from its ear marks; answers with what to know about it. */

@@ -1,27 +1,35 @@
 import { EntityManager } from '@mikro-orm/libsql';
-import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, Patch, Post, Query } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, Patch, Post, Put, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   exposureSheetCsv,
+  isShootingState,
   sceneSettings,
   type JobView,
   type RevisionView,
   type SceneCard,
   type SceneView,
   type SceneDocument,
+  type ShootingState,
+  type WordWay,
 } from '@zest-jaw/core';
 import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { randomUUID } from 'node:crypto';
 import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
-import { cannotUse } from '../guard/problem.js';
+import { cannotUse, notThere } from '../guard/problem.js';
+import { HandOffDto } from '../handOff/handOff.dto.js';
+import { HandOffService } from '../handOff/handOff.service.js';
 import { PictureService } from '../handOff/picture.service.js';
 import { JobService, jobView } from '../jobs/job.service.js';
 import { Character, Job, Production, Scene } from '../storage/entities.js';
 import { READING_JOB, ReadingService } from './reading.service.js';
-import { NewSceneDto, PicturesDto, ReadClipDto, ReadMarksDto } from './scene.dto.js';
+import { NewSceneDto, PicturesDto, ReadClipDto, ReadMarksDto, ShootingDto, WordWaysDto } from './scene.dto.js';
 import { cardOf, keepCard } from './sceneCard.js';
 import { SceneStore } from './scene.store.js';
-import { SceneUploadService, StartedScene } from './sceneUpload.service.js';
+import { givenOf, SceneUploadService, StartedScene } from './sceneUpload.service.js';
+
+/** A lane is shot by a camera on ones and by one on twos, each for itself. */
+const shootOf = (track: string, on: string | undefined): string => (on === '2' ? `${track} on twos` : track);
 
 @ApiTags('scenes')
 @Controller('scenes')
@@ -31,6 +39,7 @@ export class SceneController {
     private readonly scenes: SceneStore,
     private readonly uploads: SceneUploadService,
     private readonly pictures: PictureService,
+    private readonly handOffs: HandOffService,
     private readonly jobs: JobService,
     private readonly readings: ReadingService,
   ) {}
@@ -116,14 +125,22 @@ export class SceneController {
 
   @Post(':id/readings')
   @ApiOperation({ summary: 'Reads a clip again, or parts of it, with the script it has now. Ink stays.' })
-  async read(@Param('id') id: string, @Body() { clipId, parts }: ReadClipDto): Promise<JobView> {
+  async read(@Param('id') id: string, @Body() { clipId, parts, offer, ...given }: ReadClipDto): Promise<JobView> {
     const { document } = await this.scenes.load(id);
-    if (!document.clips.some((clip) => clip.id === clipId))
-      throw cannotUse('That recording is no longer in the scene. Reload it and try again.');
-    const job = this.jobs.create(READING_JOB, id, { clipId, ...(parts && { parts }) });
+    const clip = document.clips.find((candidate) => candidate.id === clipId);
+    if (!clip) throw cannotUse('That recording is no longer in the scene. Reload it and try again.');
+    const request = { clipId, ...(parts && { parts }), ...(offer && { offer }), ...givenOf(given, clip.lengthSamples) };
+    const job = this.jobs.create(READING_JOB, id, request);
     await this.em.flush();
     this.jobs.start(job.id);
     return jobView(job);
+  }
+
+  @Post(':id/words/ways')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'The ways a word may be said in its own span of a recording, each laid on what is heard there.' })
+  ways(@Param('id') id: string, @Body() dto: WordWaysDto): Promise<readonly WordWay[]> {
+    return this.readings.ways(id, dto);
   }
 
   @Post(':id/marks/reading')
@@ -136,6 +153,41 @@ export class SceneController {
   @ApiOperation({ summary: 'Renders a track as numbered PNGs in a zip; answers with the job.' })
   async renderPictures(@Param('id') id: string, @Body() dto: PicturesDto): Promise<JobView> {
     return jobView(await this.pictures.begin(id, dto));
+  }
+
+  @Post(':id/hand-offs')
+  @ApiOperation({ summary: 'Makes a printed sheet, sprites of a chart, or a bundle; answers with the job, whose result is the file.' })
+  async handOff(@Param('id') id: string, @Body() dto: HandOffDto): Promise<JobView> {
+    return jobView(await this.handOffs.begin(id, dto));
+  }
+
+  @Get(':id/shooting/:track')
+  @ApiOperation({ summary: 'How far a lane is shot by a camera on ones, or on twos (`on=2`); null before it is begun.' })
+  async shooting(
+    @Param('id') id: string,
+    @Param('track') track: string,
+    @Query('on') on?: string,
+  ): Promise<{ state: ShootingState | null }> {
+    const scene = await this.em.findOne(Scene, { id }, { populate: ['shooting'] });
+    if (!scene) throw notThere('scene');
+    return { state: scene.shooting[shootOf(track, on)] ?? null };
+  }
+
+  @Put(':id/shooting/:track')
+  @ApiOperation({ summary: 'Keeps how far a lane is shot.' })
+  async keepShooting(
+    @Param('id') id: string,
+    @Param('track') track: string,
+    @Body() { state }: ShootingDto,
+    @Query('on') on?: string,
+  ): Promise<{ state: ShootingState }> {
+    const scene = await this.em.findOne(Scene, { id }, { populate: ['document', 'shooting'] });
+    if (!scene?.document.tracks.some((one) => one.id === track)) throw notThere('lane');
+    if (!isShootingState(state, sceneSettings(scene.document).lengthFrames))
+      throw cannotUse('This is not how far this lane can be shot. Reload the page and go on from there.');
+    scene.shooting = { ...scene.shooting, [shootOf(track, on)]: state };
+    await this.em.flush();
+    return { state };
   }
 
   @Get(':id/sheet.csv')

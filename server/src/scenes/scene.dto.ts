@@ -1,6 +1,6 @@
 /** The bodies of the scene requests. Whatever is not declared here is refused. */
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { RULE_LIMITS } from '@zest-jaw/core';
+import { MOST_LINES, RULE_LIMITS } from '@zest-jaw/core';
 import { Transform, Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -9,6 +9,7 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
+  IsObject,
   IsOptional,
   IsString,
   Length,
@@ -20,7 +21,46 @@ import {
 } from 'class-validator';
 import { ID } from '../documents/patch.dto.js';
 
-export class NewSceneDto {
+export class ClipPartDto {
+  @ApiProperty({ description: 'Samples at 48 000 Hz from the start of the recording.' })
+  @IsInt()
+  @Min(0)
+  fromSample!: number;
+
+  @ApiProperty()
+  @IsInt()
+  @Min(1)
+  toSample!: number;
+}
+
+export class TimedLineDto extends ClipPartDto {
+  @ApiProperty()
+  @IsString()
+  @MaxLength(2000)
+  text!: string;
+}
+
+/** What lies beside a recording: lines with times, or a whole reading made of labels. */
+class GivenDto {
+  @ApiPropertyOptional({
+    type: [TimedLineDto],
+    description: 'Lines with times: words are looked for around theirs, in the place of the script.',
+  })
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MOST_LINES)
+  @ValidateNested({ each: true })
+  @Type(() => TimedLineDto)
+  lines?: TimedLineDto[];
+
+  @ApiPropertyOptional({ description: 'A reading made of labels, taken as it is; see docs/formats.md.' })
+  @IsOptional()
+  @IsObject()
+  reading?: object;
+}
+
+export class NewSceneDto extends GivenDto {
   @ApiProperty({ description: 'Of a recording that has been decoded.' })
   @Matches(ID)
   recordingId!: string;
@@ -73,19 +113,7 @@ export class NewSceneDto {
   language?: 'en' | 'fr' | 'ipa';
 }
 
-export class ClipPartDto {
-  @ApiProperty({ description: 'Samples at 48 000 Hz from the start of the recording.' })
-  @IsInt()
-  @Min(0)
-  fromSample!: number;
-
-  @ApiProperty()
-  @IsInt()
-  @Min(1)
-  toSample!: number;
-}
-
-export class ReadClipDto {
+export class ReadClipDto extends GivenDto {
   @ApiProperty()
   @Matches(ID)
   clipId!: string;
@@ -98,6 +126,28 @@ export class ReadClipDto {
   @ValidateNested({ each: true })
   @Type(() => ClipPartDto)
   parts?: ClipPartDto[];
+
+  @ApiPropertyOptional({ default: false, description: 'A clip that has a reading keeps it: the new one is offered, to be taken or left.' })
+  @IsOptional()
+  @IsBoolean()
+  offer?: boolean;
+}
+
+export class WordWaysDto extends ClipPartDto {
+  @ApiProperty()
+  @Matches(ID)
+  clipId!: string;
+
+  @ApiProperty({ description: 'What is said there.' })
+  @IsString()
+  @MaxLength(200)
+  text!: string;
+
+  @ApiPropertyOptional({ description: 'Its sounds, in IPA, ARPAbet or plain spelling: tried before those the dictionary knows.' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
+  said?: string;
 }
 
 export class ReadMarksDto {
@@ -137,4 +187,31 @@ export class PicturesDto {
   @ApiProperty()
   @IsBoolean()
   withHead!: boolean;
+
+  @ApiPropertyOptional({ description: 'Digits of the number, 3 to 7; 4 when left out.' })
+  @IsOptional()
+  @IsInt()
+  digits?: number;
+
+  @ApiPropertyOptional({ enum: ['every', 'changes', 'chart'] })
+  @IsOptional()
+  @IsIn(['every', 'changes', 'chart'])
+  which?: 'every' | 'changes' | 'chart';
+
+  @ApiPropertyOptional({ enum: ['png', 'webp'] })
+  @IsOptional()
+  @IsIn(['png', 'webp'])
+  format?: 'png' | 'webp';
+
+  @ApiPropertyOptional({ description: 'A colour such as #f3ead6 under everything; transparent when left out.' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(7)
+  ground?: string;
+}
+
+export class ShootingDto {
+  @ApiProperty({ description: 'How far a lane is shot: `at`, `shot`, `again`; see docs/formats.md.' })
+  @IsObject()
+  state!: object;
 }

@@ -1,7 +1,7 @@
 /** A new scene from a recording that has been decoded; its reading starts at once. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { DEFAULT_RULES, FRAME_RATE_LIMITS, maybeFrameRate, newScene } from '@zest-jaw/core';
+import { checkReading, DEFAULT_RULES, FRAME_RATE_LIMITS, maybeFrameRate, newScene, type Reading } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { JobService } from '../jobs/job.service.js';
@@ -11,6 +11,19 @@ import { READING_JOB } from './reading.service.js';
 import { NewSceneDto } from './scene.dto.js';
 import { SceneStore } from './scene.store.js';
 import { refreshCard } from './sceneCard.js';
+
+/** What a request gives of a reading, as the job keeps it; a problem where it is no reading of this recording. */
+export function givenOf({ lines, reading }: Pick<NewSceneDto, 'lines' | 'reading'>, lengthSamples: number): Record<string, unknown> {
+  if (reading) {
+    const [fault] = checkReading(reading);
+    if (fault) throw cannotUse(fault);
+    if ((reading as Reading).durationSamples !== lengthSamples)
+      throw cannotUse(
+        `The reading is of ${(reading as Reading).durationSamples} samples, the recording has ${lengthSamples}. Make the labels into a reading of this recording.`,
+      );
+  }
+  return { ...(lines && { lines }), ...(reading && { reading }) };
+}
 
 export interface StartedScene {
   readonly sceneId: string;
@@ -57,7 +70,7 @@ export class SceneUploadService {
     });
     refreshCard(scene);
     this.em.persist(scene);
-    const job = this.jobs.create(READING_JOB, id, { clipId: document.clips[0]!.id });
+    const job = this.jobs.create(READING_JOB, id, { clipId: document.clips[0]!.id, ...givenOf(dto, lengthSamples) });
     await this.em.flush();
     this.jobs.start(job.id);
     return { sceneId: id, jobId: job.id };

@@ -11,6 +11,9 @@ import {
   type Pronunciation,
   type SceneCard,
   type SceneDocument,
+  type Reading,
+  type ShootingState,
+  type SoundMap,
 } from '@zest-jaw/core';
 
 @Entity()
@@ -28,6 +31,10 @@ export class Production {
   /** Sets of keying rules of its own. */
   @Property({ type: 'json' })
   feels: Feel[] = [];
+
+  /** Maps of sounds, by name, to be put on its charts. */
+  @Property({ type: 'json' })
+  maps: SoundMap[] = [];
 }
 
 /** What of a scene's card its document says. */
@@ -113,6 +120,10 @@ export class Scene {
   @Property({ type: 'text', nullable: true })
   charts: string | null = null;
 
+  /** How far each of its lanes is shot, by track. Not of the document: a shoot changes nothing of the scene. */
+  @Property({ type: 'json', lazy: true })
+  shooting: Record<string, ShootingState> = {};
+
   @Property({ type: 'integer' })
   revision: number = 0;
 
@@ -191,6 +202,14 @@ export class Job {
 
   @Property({ type: 'json' })
   warnings: string[] = [];
+
+  /** What it read is kept until somebody has taken or left it. */
+  @Property({ type: 'boolean' })
+  offers: boolean = false;
+
+  /** What is offered. */
+  @Property({ type: 'json', lazy: true, nullable: true })
+  reading: Reading | null = null;
 
   @Property({ type: 'datetime' })
   createdAt: Date = new Date();

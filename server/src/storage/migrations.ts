@@ -226,6 +226,28 @@ export class Migration20261204OneOffs extends Migration {
   }
 }
 
+/** A reading made again is offered before it is taken. */
+export class Migration20261205Offers extends Migration {
+  override up(): void {
+    this.addSql('alter table `job` add column `offers` integer not null default false;');
+    this.addSql('alter table `job` add column `reading` json null;');
+  }
+}
+
+/** Productions keep maps of sounds. */
+export class Migration20261206Maps extends Migration {
+  override up(): void {
+    this.addSql("alter table `production` add column `maps` json not null default '[]';");
+  }
+}
+
+/** Scenes keep how far each of their lanes is shot. */
+export class Migration20261207Shooting extends Migration {
+  override up(): void {
+    this.addSql("alter table `scene` add column `shooting` json not null default '{}';");
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -238,4 +260,7 @@ export const MIGRATIONS = [
   { name: '20261201-places', class: Migration20261201Places },
   { name: '20261203-cards', class: Migration20261203Cards },
   { name: '20261204-one-offs', class: Migration20261204OneOffs },
+  { name: '20261205-offers', class: Migration20261205Offers },
+  { name: '20261206-maps', class: Migration20261206Maps },
+  { name: '20261207-shooting', class: Migration20261207Shooting },
 ];

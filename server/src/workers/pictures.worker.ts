@@ -2,9 +2,9 @@
 import { createWriteStream } from 'node:fs';
 import { once } from 'node:events';
 import type { MessagePort } from 'node:worker_threads';
-import type { ChartDocument, FrameLook, PictureOptions } from '@zest-jaw/core';
-import { renderPictures } from '@zest-jaw/engine';
-import { Zip, ZipPassThrough } from 'fflate';
+import { holdsCsv, plannedPictures, type ChartDocument, type FrameLook, type PictureOptions } from '@zest-jaw/core';
+import { renderPictures } from '@zest-jaw/engine/hand-off';
+import { strToU8, Zip, ZipPassThrough } from 'fflate';
 
 export interface PicturesTask {
   readonly file: string;
@@ -26,19 +26,25 @@ export default async function renderZip({ file, frames, charts, options, picture
       if (final) output.end();
     }
   });
-  renderPictures(
-    frames,
+  const planned = plannedPictures(frames, charts, options);
+  await renderPictures(
+    planned,
     charts,
     options,
     (hash) => pictures.get(hash) ?? '',
-    ({ name, png }, index) => {
-      // PNG is compressed already: the zip only holds the files together.
+    ({ name, bytes }, index) => {
+      // Pictures are compressed already: the zip only holds the files together.
       const entry = new ZipPassThrough(name);
       zip.add(entry);
-      entry.push(png, true);
-      if (index % 20 === 0) progress?.postMessage([index / frames.length, `Picture ${index + 1} of ${frames.length}`]);
+      entry.push(bytes, true);
+      if (index % 20 === 0) progress?.postMessage([index / planned.length, `Picture ${index + 1} of ${planned.length}`]);
     },
   );
+  if (options.which === 'changes') {
+    const holds = new ZipPassThrough('holds.csv');
+    zip.add(holds);
+    holds.push(strToU8(holdsCsv(planned, options)), true);
+  }
   zip.end();
   await once(output, 'close');
 }

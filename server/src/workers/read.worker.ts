@@ -9,8 +9,10 @@ import {
   type Reading,
   type Refusal,
   type ScriptLanguage,
+  type TimedLine,
+  type WordWay,
 } from '@zest-jaw/core';
-import { openRecogniser, readTrack, type Language, type Recogniser } from '@zest-jaw/engine';
+import { openRecogniser, readTrack, waysOfWord, type AskedWord, type Language, type Recogniser } from '@zest-jaw/engine';
 
 export interface ReadTask {
   /** A 48 kHz wave file. */
@@ -23,6 +25,8 @@ export interface ReadTask {
   readonly toSample: number;
   readonly pronunciations: readonly Pronunciation[];
   readonly accent: Accent;
+  /** In the place of the script; samples of the recording. */
+  readonly lines?: readonly TimedLine[] | undefined;
   /** Told `[done, doing]`; absent when nobody listens. */
   readonly progress?: MessagePort;
 }
@@ -51,6 +55,7 @@ export default async function read({
   toSample,
   pronunciations,
   accent,
+  lines,
   progress,
 }: ReadTask): Promise<Reading | Refusal> {
   progress?.postMessage([0.02, 'Opening the recogniser']);
@@ -59,7 +64,8 @@ export default async function read({
   if ('refusal' in truth) return truth;
   const heard = { samples: truth.samples.subarray(fromSample, toSample) };
   const report = (done: number, doing: string): void => progress?.postMessage([done, doing]);
-  const speech = { pronunciations: waysByWord(pronunciations), accent, spelling: language };
+  const heardLines = lines?.map((line) => ({ ...line, fromSample: line.fromSample - fromSample, toSample: line.toSample - fromSample }));
+  const speech = { pronunciations: waysByWord(pronunciations), accent, spelling: language, lines: heardLines };
   const reading = await readTrack(recogniser, heard, script, report, speech);
   // What was read before it gave way stands; its next task begins with another one.
   if ('refusal' in reading && recogniser.isBroken())
@@ -67,4 +73,19 @@ export default async function read({
       refusal: 'The recogniser gave way over this recording. Read it again; if it does so again, trim the recording and read its parts.',
     };
   return 'refusal' in reading ? reading : readingWithin(reading, fromSample, truth.samples.length);
+}
+
+export interface WaysTask {
+  /** 48 kHz, from some way before the word to some way after it. */
+  readonly samples: Int16Array;
+  /** Where the word lies in them. */
+  readonly asked: AskedWord;
+  readonly pronunciations: readonly Pronunciation[];
+  readonly accent: Accent;
+}
+
+/** The ways one word may be said where it is. */
+export async function ways({ samples, asked, pronunciations, accent }: WaysTask): Promise<readonly WordWay[] | Refusal> {
+  const recogniser = await recogniserOf(modelOf(asked.spelling));
+  return waysOfWord(recogniser, { samples }, asked, { pronunciations: waysByWord(pronunciations), accent });
 }

@@ -15,6 +15,7 @@ const POOLS = {
   pronounce: { file: 'pronounce.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 120_000 },
   hear: { file: 'hear.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   import: { file: 'import.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
+  handOff: { file: 'handOff.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   pictures: { file: 'pictures.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
 } as const;
 
@@ -23,19 +24,20 @@ export class WorkerPool implements OnModuleDestroy {
   private readonly pools = new Map<string, Piscina>();
   private readonly turns = new Map<string, LimitFunction>();
 
-  /** Runs a task in a worker; aborting the signal ends its thread. */
+  /** Runs a task in a worker, by what its file calls it; aborting the signal ends its thread. */
   async run<Answer>(
     kind: keyof typeof POOLS,
     task: object,
     signal: AbortSignal,
     report: (done: number, doing: string) => void = () => undefined,
+    name = 'default',
   ): Promise<Answer> {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', ([done, doing]: [number, string]) => report(done, doing));
     try {
       return await this.turn(kind)(async () => {
         signal.throwIfAborted();
-        return (await this.pool(kind).run({ ...task, progress: port2 }, { signal, transferList: [port2] })) as Answer;
+        return (await this.pool(kind).run({ ...task, progress: port2 }, { signal, transferList: [port2], name })) as Answer;
       });
     } finally {
       port1.close();

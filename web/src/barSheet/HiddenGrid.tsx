@@ -76,7 +76,7 @@ const RowsOfSystem = memo(function RowsOfSystem({ data, current }: { data: Sheet
           <span key={sound.id} role="gridcell">{`${sound.ipa}, ${frames(sound)}`}</span>
         ))}
         {data.notSpeech.map((span) => (
-          <span key={`not-${span.from}`} role="gridcell">{`not speech, ${frames(span)}`}</span>
+          <span key={`not-${span.from}`} role="gridcell">{`${span.kind ? `a ${span.kind}, ` : ''}not speech, ${frames(span)}`}</span>
         ))}
       </div>
       {data.crib && (

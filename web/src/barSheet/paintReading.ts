@@ -21,20 +21,23 @@ function* visibleSpans<T extends { from: number; to: number }>(
 /** Narrower spans have no room for a letter; in pixels. */
 const NARROWEST_TEXT = 6;
 
-export function paintWords({ context, system, data, palette }: Brush, row: Row): void {
+export function paintWords(brush: Brush, row: Row): void {
+  const { context, system, data, palette } = brush;
+  paintNotSpeech(brush, row, true);
   context.textAlign = 'center';
   context.textBaseline = 'middle';
   for (const { item, x, width } of visibleSpans(data.words, system)) {
     if (width < NARROWEST_TEXT) {
-      context.fillStyle = palette.word;
+      context.fillStyle = item.isProposed ? palette.zestSoft : palette.word;
       context.fillRect(x, row.y, Math.max(0.5, width - 0.5), row.height - 1);
       continue;
     }
     context.font = `560 14px ${FONT}`;
     if (context.measureText(item.text).width > width - 4) context.font = `560 12px ${FONT}`;
-    context.fillStyle = palette.word;
+    context.fillStyle = item.isProposed ? palette.zestSoft : palette.word;
     box(context, x + 0.5, row.y, width - 1, row.height - 1, 6);
     context.fill();
+    if (item.isProposed) paintProposed(context, x, width, row, palette);
     if (item.inked) {
       // What a hand has set is ink here too.
       box(context, x + 1.5, row.y + 1, width - 3, row.height - 3, 5);
@@ -48,6 +51,15 @@ export function paintWords({ context, system, data, palette }: Brush, row: Row):
     if (item.guessed) paintGuess(context, x, width, row, palette);
     else if (item.confidence < SURE_WORD) paintDoubt(context, x, width, row, palette);
   }
+}
+
+/** A dashed edge around a word that was read again and not taken yet. */
+function paintProposed(context: CanvasRenderingContext2D, x: number, width: number, row: Row, palette: Palette): void {
+  context.strokeStyle = palette.zest;
+  context.setLineDash([3, 3]);
+  box(context, x + 1, row.y + 0.5, width - 2, row.height - 2, 6);
+  context.stroke();
+  context.setLineDash([]);
 }
 
 /** A wavy line under a word that should be listened to again. */
@@ -79,15 +91,16 @@ function paintGuess(context: CanvasRenderingContext2D, x: number, width: number,
   context.lineWidth = 1;
 }
 
-/** Hatched, with words where they have room: what is heard there is not speech. */
-function paintNotSpeech({ context, system, data, palette }: Brush, row: Row): void {
+/** Hatched, with what it is where that has room: what is heard there is not speech. A noise of the mouth lies among the words, for it has sounds. */
+function paintNotSpeech({ context, system, data, palette }: Brush, row: Row, isOfMouth: boolean): void {
   for (const span of data.notSpeech) {
     const seen = maybeCutTo(span, system);
-    if (!seen) continue;
+    if (!seen || (span.kind !== undefined) !== isOfMouth) continue;
     const { from, to } = seen;
     const [x, width] = [system.scale.x(from), (to - from) * system.scale.perFrame];
+    const height = row.height - (isOfMouth ? 1 : 3);
     context.save();
-    box(context, x + 0.5, row.y, width - 1, row.height - 3, 4);
+    box(context, x + 0.5, row.y, width - 1, height, isOfMouth ? 6 : 4);
     context.clip();
     context.strokeStyle = palette.graphite;
     context.globalAlpha = 0.4;
@@ -98,16 +111,16 @@ function paintNotSpeech({ context, system, data, palette }: Brush, row: Row): vo
     }
     context.stroke();
     context.globalAlpha = 1;
-    const label = 'not speech';
-    context.font = `500 12px ${FONT}`;
+    const label = span.kind ?? 'not speech';
+    context.font = `${isOfMouth ? 'italic ' : ''}500 ${isOfMouth ? 14 : 12}px ${FONT}`;
     const needed = context.measureText(label).width + 12;
     if (needed < width) {
       context.fillStyle = palette.sheet;
-      context.fillRect(x + (width - needed) / 2, row.y, needed, row.height - 3);
+      context.fillRect(x + (width - needed) / 2, row.y, needed, height);
       context.fillStyle = palette.inkSoft;
       context.textAlign = 'center';
       context.textBaseline = 'middle';
-      context.fillText(label, x + width / 2, row.y + row.height / 2 - 1);
+      context.fillText(label, x + width / 2, row.y + row.height / 2 - (isOfMouth ? 0 : 1));
     }
     context.restore();
   }
@@ -115,15 +128,16 @@ function paintNotSpeech({ context, system, data, palette }: Brush, row: Row): vo
 
 export function paintSounds(brush: Brush, row: Row): void {
   const { context, system, data, palette } = brush;
-  paintNotSpeech(brush, row);
+  paintNotSpeech(brush, row, false);
   context.textAlign = 'center';
   context.textBaseline = 'middle';
   for (const { item, x, width } of visibleSpans(data.sounds, system)) {
-    context.fillStyle = item.colour;
-    context.globalAlpha = palette.night ? 0.32 : 0.18;
+    context.fillStyle = item.isProposed ? palette.zestSoft : item.colour;
+    if (!item.isProposed) context.globalAlpha = palette.night ? 0.32 : 0.18;
     box(context, x + 0.5, row.y, width - 1, row.height - 3, 4);
     context.fill();
     context.globalAlpha = 1;
+    context.fillStyle = item.colour;
     box(context, x + 0.5, row.y + row.height - 4, width - 1, 3, 1.5);
     context.fill();
     if (width < NARROWEST_TEXT) continue;

@@ -123,4 +123,19 @@ export function paintWave(brush: Brush, row: Row): void {
     context.globalAlpha = 1;
   }
   paintRange(brush, row);
+  paintChanges(brush, row);
+}
+
+/** A change of the sound by so many nepers has the darkest tick. */
+const GREATEST_CHANGE = 2.5;
+
+/** Where the sound changes, while an edge is dragged: the more it does the darker. */
+function paintChanges({ context, system, data, palette }: Brush, row: Row): void {
+  if (!data.changes) return;
+  context.fillStyle = palette.ink;
+  for (const { at, by } of data.changes) {
+    context.globalAlpha = 0.15 + 0.5 * Math.min(1, by / GREATEST_CHANGE);
+    context.fillRect(Math.round(system.scale.x(at)), row.y, 1, row.height);
+  }
+  context.globalAlpha = 1;
 }

@@ -21,6 +21,7 @@ import {
   type Feel,
   type HeardWave,
   type LoudnessRange,
+  type NoiseKind,
   type SceneDocument,
   type SoundsOf,
   type Pause,
@@ -38,6 +39,8 @@ export interface SheetWord {
   readonly guessed: boolean;
   /** Set or accepted by hand. */
   readonly inked: boolean;
+  /** Read again, and not taken yet. */
+  readonly isProposed?: boolean;
 }
 
 export interface SheetSound {
@@ -47,6 +50,8 @@ export interface SheetSound {
   readonly from: number;
   readonly to: number;
   readonly colour: string;
+  /** Read again, and not taken yet. */
+  readonly isProposed?: boolean;
 }
 
 /** A recording's wave where it is heard, and where nobody speaks in it. */
@@ -91,7 +96,7 @@ export interface SheetData {
   readonly words: readonly SheetWord[];
   readonly sounds: readonly SheetSound[];
   /** Where the recording is not speech. */
-  readonly notSpeech: readonly { readonly from: number; readonly to: number }[];
+  readonly notSpeech: readonly { readonly from: number; readonly to: number; readonly kind?: NoiseKind }[];
   readonly exposures: readonly SheetExposure[];
   /** The lanes of the others who speak in the scene, in order. */
   readonly others: readonly OtherLane[];
@@ -111,6 +116,8 @@ export interface SheetData {
   readonly waves: readonly PlacedWave[];
   /** Whose lane this is: the waves of others are drawn faintly. */
   readonly characterId: string;
+  /** Where the sound changes, while an edge is dragged: in frames, and how much. */
+  readonly changes?: readonly { readonly at: number; readonly by: number }[];
   /** The loudness is drawn over the wave. */
   readonly showsLoudness: boolean;
   /** Mouths start on every so many frames: shown on the ruler. */

@@ -15,6 +15,7 @@ export function dataWithin(data: SheetData, system: SystemPlan): SheetData {
     others: data.others.map((other) => ({ ...other, exposures: spansWithin(other.exposures, system) })),
     feels: spansWithin(data.feels, system),
     chartChanges: data.chartChanges.filter((frame) => frame >= system.from && frame < system.to),
+    ...(data.changes && { changes: data.changes.filter(({ at }) => at >= system.from && at < system.to) }),
     ...(data.crib && { crib: spansWithin(data.crib, system) }),
     ...(data.differs && { differs: spansWithin(data.differs, system) }),
   };

@@ -35,9 +35,11 @@ interface ChartHeaderProps {
   readonly onLineUp: () => void;
   readonly onNewChart: () => void;
   readonly onSwitch: (chartId: string) => void;
+  /** Opens the map of the sounds. */
+  readonly onMap: () => void;
 }
 
-export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch }: ChartHeaderProps): ReactElement {
+export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch, onMap }: ChartHeaderProps): ReactElement {
   const { chart, chartId, characterId, session, change } = useOpenChart();
   const charts = useCharts();
   const [typed, setTyped] = useState<string>();
@@ -82,6 +84,9 @@ export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch }: ChartH
           <MenuRule />
           <MenuItem onSelect={onNewChart}>New chart…</MenuItem>
         </Menu>
+        <Button className={SMALL} onClick={onMap}>
+          Sound map
+        </Button>
         <Menu trigger={<Button className={SMALL}>Import</Button>} className="w-[290px]">
           <MenuItem className="items-start! gap-2.5!" onSelect={() => files.current?.click()}>
             <ImageUp size={17} className="mt-0.5 shrink-0" />

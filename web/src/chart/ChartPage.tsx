@@ -84,13 +84,13 @@ function OpenedChart({
   return (
     <div className="flex h-full min-h-0 flex-col">
       <TopBar>
-        <p className="min-w-0 flex-1 truncate text-ink-soft">
+        <h1 className="min-w-0 flex-1 truncate text-ink-soft">
           <Link to="/" className="rounded hover:text-ink">
             {production?.name ?? 'Scenes'}
           </Link>{' '}
           <span aria-hidden>/</span> {character?.name ?? 'Nobody’s'} <span aria-hidden>/</span>{' '}
           <b className="font-semibold text-ink">{name}</b>
-        </p>
+        </h1>
         <SaveWord sessions={saved} />
       </TopBar>
       <ChartWorkspace

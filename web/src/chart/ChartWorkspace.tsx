@@ -14,11 +14,13 @@ import {
   type Over,
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
-import { useEffect, useState, type DragEvent, type ReactElement, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useState, type DragEvent, type ReactElement, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { filesOfDrop, type ChosenFile } from '../api/imports.js';
 import { CHART_KEYS, KeysDialog } from '../scene/KeysDialog.js';
 import { newId, type DocumentSession } from '../session/documentSession.js';
+import { Announced } from '../ui/Announced.js';
 import { useKeys } from '../ui/useKeys.js';
 import { Cards } from './Cards.js';
 import { ChartHeader } from './ChartHeader.js';
@@ -70,6 +72,11 @@ function announcements(
   };
 }
 
+const SoundMap = lazy(async () => ({ default: (await import('./SoundMap.js')).SoundMap }));
+
+/** The sound at which the map was opened, empty for none, in the address. */
+const MAP = 'map';
+
 const SIDES = ['Mouth', 'Finish', 'Head'] as const;
 
 /** Held, the key shows the other drawing. */
@@ -95,17 +102,24 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
   const [dropping, setDropping] = useState(false);
   const index = chart.drawings.indexOf(drawing);
   const step = (by: number) => () => choose(chart.drawings[Math.max(0, Math.min(chart.drawings.length - 1, index + by))]?.id);
+  const [params, setParams] = useSearchParams();
+  const map = params.get(MAP);
+  const showMap = (shown: boolean): void => setParams(shown ? { [MAP]: '' } : {}, { replace: true });
   useFlipKey(setFlipped);
-  useKeys({
+  const always = {
     'Ctrl+KeyZ': () => session.undo(),
     'Ctrl+Shift+KeyZ': () => session.redo(),
     'Ctrl+KeyY': () => session.redo(),
     '?': () => setDialog('keys'),
+  };
+  const ofDrawings = {
     BracketLeft: step(-1),
     BracketRight: step(1),
     KeyO: () => open.showOnion(open.onion === undefined),
     ...Object.fromEntries(chart.drawings.filter((other) => other.keycap).map((other) => [`Key${other.keycap}`, () => choose(other.id)])),
-  });
+  };
+  // On the map letters look for sounds.
+  useKeys(map === null ? { ...always, ...ofDrawings } : always);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, {
@@ -139,6 +153,18 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
     event.preventDefault();
     void filesOfDrop(event.dataTransfer).then((found) => found.length > 0 && setFiles(found));
   };
+  if (map !== null)
+    return (
+      <ChartProvider value={open}>
+        <Suspense>
+          <SoundMap first={map === '' ? undefined : map} onClose={() => showMap(false)}>
+            {children}
+          </SoundMap>
+        </Suspense>
+        <Announced />
+        <KeysDialog open={dialog === 'keys'} onClose={() => setDialog(undefined)} keys={CHART_KEYS} />
+      </ChartProvider>
+    );
   return (
     <ChartProvider value={open}>
       <DndContext
@@ -162,6 +188,7 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
               onLineUp={() => setDialog('line-up')}
               onNewChart={() => setDialog('new-chart')}
               onSwitch={onSwitch}
+              onMap={() => showMap(true)}
             />
             <div className="-mx-1 min-h-0 flex-1 overflow-y-auto px-1 py-1">
               <Cards chart={chart} current={drawing.id} onChoose={choose} />

@@ -9,7 +9,7 @@ import {
   type SceneCard,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
-import { Plus } from 'lucide-react';
+import { PackageOpen, Plus } from 'lucide-react';
 import { lazy, Suspense, useRef, useState, type DragEvent, type ReactElement } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -23,7 +23,10 @@ import { RECORDING_FILES } from '../ui/UploadState.js';
 import { NewProduction, ProductionMenu } from './ProductionMenu.js';
 import { RemoveThing } from './RemoveThing.js';
 import { SceneMenu } from './SceneMenu.js';
+import { labelsBeside } from '../api/besideRecording.js';
+import { maybeRecordingOf } from '../scene/droppedRecording.js';
 import { NewSceneDialog } from './NewSceneDialog.js';
+import { isBundle, useOpenBundle } from './useOpenBundle.js';
 
 const NewChartDialog = lazy(async () => ({ default: (await import('../chart/NewChartDialog.js')).NewChartDialog }));
 
@@ -173,17 +176,25 @@ export function HomePage(): ReactElement {
   const productions = useProductions();
   const charts = useCharts();
   const [recording, setRecording] = useState<File>();
+  const [labels, setLabels] = useState<File>();
   const [dragging, setDragging] = useState(false);
   const chooser = useRef<HTMLInputElement>(null);
+  const bundles = useRef<HTMLInputElement>(null);
+  const bundle = useOpenBundle();
   const failed = scenes.error ?? productions.error ?? charts.error;
 
   const onDrop = (event: DragEvent): void => {
     event.preventDefault();
     setDragging(false);
-    const [file, ...others] = event.dataTransfer.files;
+    const { files } = event.dataTransfer;
+    const packed = [...files].find(isBundle);
+    if (packed) return bundle.mutate(packed);
+    const file = maybeRecordingOf(files) ?? files[0];
     if (!file) return;
-    if (others.length > 0)
-      toast.message(`${others.length + 1} files were dropped. A scene begins with one recording: ${file.name} was taken.`);
+    const beside = labelsBeside(files, file);
+    if (files.length > (beside ? 2 : 1))
+      toast.message(`${files.length} files were dropped. A scene begins with one recording: ${file.name} was taken.`);
+    setLabels(beside);
     setRecording(file);
   };
 
@@ -200,9 +211,25 @@ export function HomePage(): ReactElement {
     >
       <TopBar>
         <span className="flex-1" />
+        <Button disabled={bundle.isPending} onClick={() => bundles.current?.click()}>
+          <PackageOpen size={17} aria-hidden /> {bundle.isPending ? 'Opening…' : 'Open a bundle'}
+        </Button>
         <Button weight="main" onClick={() => chooser.current?.click()}>
           <Plus size={17} aria-hidden /> New scene
         </Button>
+        <input
+          ref={bundles}
+          type="file"
+          accept=".zip"
+          className="sr-only"
+          aria-label="Bundle to open"
+          tabIndex={-1}
+          onChange={({ target }) => {
+            const [file] = target.files ?? [];
+            target.value = '';
+            if (file) bundle.mutate(file);
+          }}
+        />
         <input
           ref={chooser}
           type="file"
@@ -263,7 +290,16 @@ export function HomePage(): ReactElement {
         {productions.data && <NewProduction />}
       </main>
       {recording && productions.data && charts.data && (
-        <NewSceneDialog recording={recording} productions={productions.data} charts={charts.data} onClose={() => setRecording(undefined)} />
+        <NewSceneDialog
+          recording={recording}
+          labels={labels}
+          productions={productions.data}
+          charts={charts.data}
+          onClose={() => {
+            setRecording(undefined);
+            setLabels(undefined);
+          }}
+        />
       )}
     </div>
   );

@@ -1,4 +1,5 @@
 import { PLAIN_ACCENT, starterChart, type ChartView, type JobView, type ProductionView } from '@zest-jaw/core';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { NewSceneDialog } from './NewSceneDialog.js';
@@ -32,6 +33,7 @@ const job: JobView = {
   done: 0.4,
   message: 'Decoding the recording',
   warnings: [],
+  offers: false,
 };
 
 class StandInEvents {
@@ -71,22 +73,24 @@ beforeEach(() => {
     },
   });
   const { unmount } = render(
-    <MemoryRouter>
-      <Routes>
-        <Route
-          path="/"
-          element={
-            <NewSceneDialog
-              recording={new File(['x'], 'take 3.wav')}
-              productions={[production]}
-              charts={[chart]}
-              onClose={() => undefined}
-            />
-          }
-        />
-        <Route path="/scenes/:id/key" element={<p>the new scene</p>} />
-      </Routes>
-    </MemoryRouter>,
+    <QueryClientProvider client={new QueryClient()}>
+      <MemoryRouter>
+        <Routes>
+          <Route
+            path="/"
+            element={
+              <NewSceneDialog
+                recording={new File(['x'], 'take 3.wav')}
+                productions={[production]}
+                charts={[chart]}
+                onClose={() => undefined}
+              />
+            }
+          />
+          <Route path="/scenes/:id/key" element={<p>the new scene</p>} />
+        </Routes>
+      </MemoryRouter>
+    </QueryClientProvider>,
   );
   leave = unmount;
 });

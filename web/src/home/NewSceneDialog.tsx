@@ -12,16 +12,24 @@ import { RadioGroup } from 'radix-ui';
 import { useState, type FormEvent, type ReactElement } from 'react';
 import { useNavigate } from 'react-router';
 import { sendJson, sentenceOf } from '../api/http.js';
+import { useGiven } from '../api/besideRecording.js';
 import { useUpload } from '../api/recordings.js';
 import { Easel } from '../mouth/Easel.js';
 import { Button } from '../ui/Button.js';
+import { GivenNote } from '../ui/GivenNote.js';
 import { Modal } from '../ui/Modal.js';
 import { UploadState } from '../ui/UploadState.js';
 
 interface NewSceneDialogProps {
   readonly recording: File;
+  /** Labels or captions that lie beside it. */
+  readonly labels?: File | undefined;
   readonly productions: readonly ProductionView[];
   readonly charts: readonly ChartView[];
+  /** Who is chosen at first; the first one without it. */
+  readonly speaker?: string | undefined;
+  /** What it says, where that is known. */
+  readonly said?: string | undefined;
   readonly onClose: () => void;
 }
 
@@ -31,18 +39,20 @@ function size(bytes: number): string {
   return bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 }
 
-export function NewSceneDialog({ recording, productions, charts, onClose }: NewSceneDialogProps): ReactElement {
+export function NewSceneDialog({ recording, labels, productions, charts, speaker, said = '', onClose }: NewSceneDialogProps): ReactElement {
   const characters = productions.flatMap((production) => production.characters);
   const [title, setTitle] = useState(recording.name.replace(/\.[^.]*$/, ''));
-  const [script, setScript] = useState('');
+  const [script, setScript] = useState(said);
   const [rate, setRate] = useState('24');
   const [otherRate, setOtherRate] = useState('');
   const [hold, setHold] = useState('2');
-  const [characterId, setCharacterId] = useState(characters[0]?.id ?? '');
+  const [characterId, setCharacterId] = useState(speaker ?? characters[0]?.id ?? '');
   const [fault, setFault] = useState<string>();
   const [sending, setSending] = useState(false);
   const [firstFrame, setFirstFrame] = useState('1');
   const upload = useUpload(recording);
+  const given = useGiven(labels, upload.recording?.lengthSamples);
+  const isGiven = given !== undefined && !given.isFault;
   const busy = !upload.recording && !upload.fault;
   const navigate = useNavigate();
   const frameRate = rate === OTHER ? otherRate : rate;
@@ -66,7 +76,8 @@ export function NewSceneDialog({ recording, productions, charts, onClose }: NewS
       const { sceneId } = await sendJson<{ sceneId: string }>('POST', '/scenes', {
         recordingId: upload.recording!.id,
         title: title.trim() || recording.name,
-        script,
+        script: isGiven ? given.script : script,
+        ...given?.request,
         frameRate,
         characterId,
         holdFrames: Number(hold),
@@ -92,12 +103,14 @@ export function NewSceneDialog({ recording, productions, charts, onClose }: NewS
             <textarea
               className="field resize-none font-normal leading-relaxed"
               rows={5}
-              value={script}
+              value={isGiven ? given.script : script}
+              readOnly={isGiven}
               autoFocus
               onChange={(event) => setScript(event.target.value)}
               placeholder="The line as it is spoken. (Directions in brackets are not read.) Left empty, only sounds are read."
             />
           </label>
+          <GivenNote given={given} />
           <div className="grid grid-cols-[1fr_1fr_100px] gap-4">
             <label className="flex flex-col gap-1 font-semibold">
               Frame rate

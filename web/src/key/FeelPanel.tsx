@@ -1,5 +1,15 @@
 /** The feel a mouth is keyed by: the named ones, every rule with what it does to the face, tried before it is taken. */
-import { FEELS, frameNumber, fullRules, hasSizes, maybeDrawingOfGroup, maybeFeel, type FullRules, type OnesFor } from '@zest-jaw/core';
+import {
+  FEELS,
+  frameNumber,
+  fullRules,
+  hasSizes,
+  maybeDrawingOfGroup,
+  maybeFeel,
+  type ChartDocument,
+  type FullRules,
+  type OnesFor,
+} from '@zest-jaw/core';
 import { useState, type ReactElement, type ReactNode } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
 import { useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
@@ -97,6 +107,36 @@ function AccentPicture({ accents }: { accents: boolean }): ReactElement | null {
   );
 }
 
+interface TagChoiceProps {
+  readonly chart: ChartDocument;
+  readonly tag: string | null;
+  readonly onChoose: (tag: string | null) => void;
+}
+
+/** Which of the tagged mouths are worn: an angry set, a smiling one. */
+function TagChoice({ chart, tag, onChoose }: TagChoiceProps): ReactElement | null {
+  const tags = [...new Set([...chart.drawings.flatMap((drawing) => drawing.tags), ...(tag === null ? [] : [tag])])].sort();
+  if (tags.length === 0) return null;
+  return (
+    <Choice label="Mouths with the tag">
+      <select
+        aria-label="Mouths with the tag"
+        className="field mt-1"
+        value={tag ?? ''}
+        onChange={({ target }) => onChoose(target.value === '' ? null : target.value)}
+      >
+        <option value="">none: the plain ones</option>
+        {tags.map((one) => (
+          <option key={one} value={one}>
+            {one}
+          </option>
+        ))}
+      </select>
+      <p className="mt-1 text-[13px] leading-tight text-ink-soft">A group that has no mouth with it shows its plain ones.</p>
+    </Choice>
+  );
+}
+
 export function FeelPanel({ proposal, onClose }: { proposal: Proposal; onClose: () => void }): ReactElement {
   const own = useOwnFeels(useOpenScene().productionId);
   const { chart } = useSpeaker();
@@ -126,7 +166,7 @@ export function FeelPanel({ proposal, onClose }: { proposal: Proposal; onClose: 
               type="button"
               title={one.look}
               aria-pressed={one === feel}
-              onClick={() => propose({ ...one.rules, source: rules.source, floorDb: rules.floorDb, peakDb: rules.peakDb })}
+              onClick={() => propose({ ...one.rules, source: rules.source, floorDb: rules.floorDb, peakDb: rules.peakDb, tag: rules.tag })}
               className="rounded-[10px] border border-rule bg-lift px-2 pb-1.5 pt-1 text-left hover:border-graphite aria-pressed:border-ink aria-pressed:bg-word"
             >
               <span className="block truncate pb-0.5 font-semibold">{one.name}</span>
@@ -202,6 +242,7 @@ export function FeelPanel({ proposal, onClose }: { proposal: Proposal; onClose: 
             <AccentPicture accents={rules.accents} />
           </span>
         </label>
+        <TagChoice chart={chart} tag={rules.tag} onChoose={(tag) => propose({ ...rules, tag })} />
         <form
           className="flex gap-1.5"
           onSubmit={(event) => {

@@ -15,6 +15,9 @@ import { KeyboardMusic } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import type { Command } from '../commands/command.js';
+import { useReadingCommands } from '../listen/useReadingCommands.js';
+import { useReadingDialogs } from '../listen/useReadingDialogs.js';
+import { useReadingHolds } from '../listen/useReadingHolds.js';
 import { PlayInBar } from '../playIn/PlayInBar.js';
 import { isPlayingIn, usePlayIn, type PlayIn } from '../playIn/usePlayIn.js';
 import { withPlayed } from '../playIn/withPlayed.js';
@@ -122,7 +125,10 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
   const keying = useKeyAgain(heard);
   const edits = useMouthEdits(keying.keyAgain);
   const [below, setBelow] = useState<Below>('tray');
+  const { opens, dialogs } = useReadingDialogs();
+  const readingCommands = useReadingCommands(opens, 'key');
   const holds = useFirstOf(
+    useReadingHolds(opens),
     useRangeHolds(proposal),
     useSelectionHolds(proposal.changes === 0),
     useEdgeHolds(proposal.changes === 0),
@@ -162,6 +168,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
     );
   };
   const commands: readonly Command[] = [
+    ...readingCommands,
     {
       id: 'one-off',
       title: 'A mouth for these frames only, drawn on the desk',
@@ -267,6 +274,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
           <OneOffsDialog first={drawn} onPut={edits.put} onClose={() => setDrawn(undefined)} />
         </Suspense>
       )}
+      {dialogs}
       <SheetStep
         view={cribbing ? 'crib' : 'key'}
         label="Bar sheet"

@@ -156,16 +156,16 @@ export function ClipsPanel({ chosen, onChoose }: ClipsPanelProps): ReactElement 
   const [recording, setRecording] = useState(false);
   // One that was dropped on the scene, on whichever step, comes first.
   const [take, setTake] = useState<Take | undefined>(() => {
-    const { file } = droppedRecording.getState();
-    return file && { file, atFrame: playhead.store.getState().frame, script: '' };
+    const { file, labels } = droppedRecording.getState();
+    return file && { file, labels, atFrame: playhead.store.getState().frame, script: '' };
   });
   useEffect(() => {
-    droppedRecording.setState({ file: undefined });
-    return droppedRecording.subscribe(({ file }) => {
+    droppedRecording.setState({ file: undefined, labels: undefined });
+    return droppedRecording.subscribe(({ file, labels }) => {
       if (!file) return;
-      droppedRecording.setState({ file: undefined });
+      droppedRecording.setState({ file: undefined, labels: undefined });
       setReplaces(undefined);
-      setTake({ file, atFrame: playhead.store.getState().frame, script: '' });
+      setTake({ file, labels, atFrame: playhead.store.getState().frame, script: '' });
     });
   }, [playhead]);
   const nameOf = (id: string): string => characters.find((character) => character.id === id)?.name ?? 'Somebody';

@@ -15,6 +15,7 @@ const NAMES: Readonly<Record<LabelKind, string>> = {
   srt: 'SubRip captions',
   ctm: 'CTM, words',
   tsv: 'Words with tabs between, in seconds',
+  json: 'The reading as JSON',
 };
 
 export function LabelsMenu({ clip, disabled }: { clip: Clip; disabled: boolean }): ReactElement {
@@ -50,7 +51,7 @@ export function LabelsMenu({ clip, disabled }: { clip: Clip; disabled: boolean }
         className="sr-only"
         tabIndex={-1}
         aria-label="A file of labels"
-        accept=".TextGrid,.textgrid,.vtt,.srt,.ctm,.tsv,.lab,.txt"
+        accept=".TextGrid,.textgrid,.vtt,.srt,.ctm,.tsv,.lab,.txt,.json"
         onChange={(event) => {
           setFile(event.target.files?.[0]);
           event.target.value = '';

@@ -1,5 +1,5 @@
 /** The Listen step: the script beside the wave and what was read under it. */
-import { besideScript, type Clip, type ClipPart, framesPerSecond, hasEnded, sceneSettings, scriptWords, setScript } from '@zest-jaw/core';
+import { besideScript, type Clip, type ClipPart, framesPerSecond, hasEnded, sceneSettings, scriptWords } from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type ReactElement } from 'react';
 import { flushSync } from 'react-dom';
@@ -8,7 +8,7 @@ import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
 import { phraseAt } from '../barSheet/phraseAt.js';
 import type { Span } from '@zest-jaw/core';
-import { SURE_WORD, type SheetSound, type SheetWord } from '../barSheet/sheetData.js';
+import { SURE_WORD } from '../barSheet/sheetData.js';
 import { useFirstOf } from '../barSheet/useSheetPointer.js';
 import { mostHeard, Readout } from '../scene/Readout.js';
 import { Hint } from '../ui/Hint.js';
@@ -16,25 +16,28 @@ import { SheetStep } from '../scene/SheetStep.js';
 import { Pills } from '../ui/Pills.js';
 import { ClipsPanel } from './ClipsPanel.js';
 import { partOfClip } from './partOfClip.js';
+import { ScriptField, useSaveScript } from './ScriptField.js';
 import { SpeechMenu } from './SpeechMenu.js';
 import { LabelsMenu } from './LabelsMenu.js';
-import { SoundDialog } from './SoundDialog.js';
-import { RetypeDialog } from './RetypeDialog.js';
+import { useReadingDialogs } from './useReadingDialogs.js';
 import { useReadingHolds } from './useReadingHolds.js';
-import { isDoubtful, useReadingCommands } from './useReadingCommands.js';
+import { isDoubtful } from './useDoubtfulCommands.js';
+import { useReadingCommands } from './useReadingCommands.js';
 import { useClipCommands } from './useClipCommands.js';
 import { useListenHolds } from './useListenHolds.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { EarMarksPanel } from './EarMarksPanel.js';
 import { droppedRecording } from '../scene/droppedRecording.js';
-import { useOpenScene, useReadingJob, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { useOffer } from './OfferRoom.js';
+import { useOfferedSheet } from './useOfferedSheet.js';
+import { SheetContext, useOpenScene, useReadingJob, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { changeSoundSettings, soundSettings } from '../sound/soundSettings.js';
 import { Button } from '../ui/Button.js';
 import { Toggle } from '../ui/Toggle.js';
 
 function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
-  const { session, readAgain, playhead } = useOpenScene();
+  const { readAgain, playhead } = useOpenScene();
+  const saveScript = useSaveScript(clip);
   const document = useSceneDocument();
   const { data } = useSheet();
   const reading = useReadingJob();
@@ -52,7 +55,7 @@ function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
   const isEmpty = scriptWords(script, clip.language).length === 0;
   const save = (): void => {
     setDraft(undefined);
-    if (script !== clip.script) session.change(setScript(session.store.getState().document, clip.id, script, newId));
+    if (script !== clip.script) saveScript(script);
   };
   const read = async (parts?: readonly ClipPart[]): Promise<void> => {
     save();
@@ -67,15 +70,10 @@ function ScriptPanel({ clip }: { clip: Clip }): ReactElement {
       <label htmlFor="script" className="name text-[19px]">
         Script
       </label>
-      <p className="text-[14px] text-ink-soft">The line as it is spoken in {clip.fileName}. What stands in brackets is not read.</p>
-      <textarea
-        id="script"
-        value={script}
-        rows={4}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={save}
-        className="field resize-y leading-relaxed"
-      />
+      <p className="text-[14px] text-ink-soft">
+        The line as it is spoken in {clip.fileName}. Brackets are not read; a word pressed is gone to, one changed is read anew.
+      </p>
+      <ScriptField clip={clip} script={script} onType={setDraft} onLeave={save} />
       <SpeechMenu clip={clip} />
       {isEmpty && <p className="text-[14px] text-ink-soft">There are no words here to look for: only sounds will be read.</p>}
       <Button weight="main" className="self-start" disabled={isReading} onClick={() => void read()}>
@@ -208,7 +206,17 @@ const Swatch = ({ colour, children }: { colour: string; children: string }): Rea
   </span>
 );
 
+/** A reading that waits is shown in the place of the one there is. */
 export function ListenStep(): ReactElement {
+  const offer = useOffer();
+  return (
+    <SheetContext.Provider value={useOfferedSheet(offer)}>
+      <ListenSheet isOffered={offer !== undefined} />
+    </SheetContext.Provider>
+  );
+}
+
+function ListenSheet({ isOffered }: { isOffered: boolean }): ReactElement {
   const { session, showTrack } = useOpenScene();
   const document = useSceneDocument();
   const { track } = useSpeaker();
@@ -230,20 +238,19 @@ export function ListenStep(): ReactElement {
     },
     [session, showTrack],
   );
-  const [retyped, retype] = useState<SheetWord>();
-  const [resounded, resound] = useState<SheetSound>();
-  const readingCommands = useReadingCommands({ onWord: retype, onSound: resound });
-  const holds = useFirstOf(useReadingHolds({ onWord: retype, onSound: resound }), useListenHolds(choose));
+  const { opens, dialogs } = useReadingDialogs();
+  const readingCommands = useReadingCommands(opens);
+  const readingHolds = useReadingHolds(opens);
+  const holds = useFirstOf(isOffered ? undefined : readingHolds, useListenHolds(choose));
   const clipCommands = useClipCommands(clip);
   return (
     <>
-      {resounded && <SoundDialog key={resounded.id} sound={resounded} onClose={() => resound(undefined)} />}
-      {retyped && <RetypeDialog word={retyped} onClose={() => retype(undefined)} />}
+      {dialogs}
       <SheetStep
         view="listen"
         commands={[
           ...clipCommands,
-          ...readingCommands,
+          ...(isOffered ? [] : readingCommands),
           {
             id: 'mark',
             title: 'Write down what you hear',

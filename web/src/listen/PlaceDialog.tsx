@@ -3,11 +3,13 @@ import { addClip, clipOfRecording, frameNumber, replaceTake, sceneSettings, type
 import { useState, type FormEvent, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
+import { useGiven } from '../api/besideRecording.js';
 import { useUpload } from '../api/recordings.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { useChangeAndKey, useChartOf } from '../scene/useChangeAndKey.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
+import { GivenNote } from '../ui/GivenNote.js';
 import { Modal } from '../ui/Modal.js';
 import { UploadState } from '../ui/UploadState.js';
 import type { Take } from './RecordDialog.js';
@@ -25,6 +27,8 @@ export function PlaceDialog({ take, replaces, onDone, onClose }: PlaceDialogProp
   const document = useSceneDocument();
   const { character } = useSpeaker();
   const upload = useUpload(take.file);
+  const given = useGiven(take.labels, upload.recording?.lengthSamples);
+  const isGiven = given !== undefined && !given.isFault;
   const changeAndKey = useChangeAndKey();
   const speakerOf = useChartOf();
   const [speaker, setSpeaker] = useState(character.id);
@@ -50,10 +54,19 @@ export function PlaceDialog({ take, replaces, onDone, onClose }: PlaceDialogProp
       setFault(`It cannot begin at frame “${at}”. Type a whole frame from ${firstFrame} on.`);
       return;
     }
-    const clip = clipOfRecording({ id: newId(), characterId: speaker, audio, fileName, lengthSamples, atFrame, script, language });
+    const clip = clipOfRecording({
+      id: newId(),
+      characterId: speaker,
+      audio,
+      fileName,
+      lengthSamples,
+      atFrame,
+      script: isGiven ? given.script : script,
+      language,
+    });
     if (!changeAndKey((scene: SceneDocument) => addClip(scene, clip, newId, speakerOf(speaker)))) return;
     onDone(clip.id);
-    readAgain(clip.id).catch((error: unknown) => toast.error(sentenceOf(error)));
+    readAgain(clip.id, undefined, given?.request).catch((error: unknown) => toast.error(sentenceOf(error)));
   };
 
   const busy = !upload.recording && !upload.fault;
@@ -72,7 +85,8 @@ export function PlaceDialog({ take, replaces, onDone, onClose }: PlaceDialogProp
               <textarea
                 className="field resize-none font-normal leading-relaxed"
                 rows={3}
-                value={script}
+                value={isGiven ? given.script : script}
+                readOnly={isGiven}
                 autoFocus
                 onChange={(event) => setScript(event.target.value)}
                 placeholder="The line as it is spoken. Left empty, only sounds are read."
@@ -101,6 +115,7 @@ export function PlaceDialog({ take, replaces, onDone, onClose }: PlaceDialogProp
             It begins where the old one did, whole. Words and sounds stay as they were read until you read it again; ink stays.
           </p>
         )}
+        {!replaces && <GivenNote given={given} />}
         <UploadState upload={upload} fault={fault} />
         <div className="flex justify-end gap-3">
           <Button onClick={onClose}>{busy ? 'Cancel' : 'Not now'}</Button>

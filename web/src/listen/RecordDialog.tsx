@@ -15,6 +15,8 @@ export interface Take {
   readonly atFrame: number;
   /** What it says, where that is known. */
   readonly script: string;
+  /** Labels or captions that lie beside it. */
+  readonly labels?: File | undefined;
 }
 
 /** The meter shows so many decibels below full scale, and warns from `HOT_DB` up. */
@@ -73,7 +75,7 @@ function useMicrophone(
       .device()
       .resume()
       .then(() =>
-        openMicrophone(player.device(), id, (peak) => {
+        openMicrophone(player.device(), id, ({ peak }) => {
           // Falls slowly, so that the eye can read it.
           shown = Math.max(peak, shown * 0.86);
           setLevel(shown);

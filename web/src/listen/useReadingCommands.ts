@@ -1,140 +1,130 @@
-/** The reading by keys: to the next doubtful word, accepted, nudged, split, joined, taken out. */
+/** The reading by keys: words and sounds said otherwise, nudged, slid, stretched, split, joined, put in, taken out; pauses and noises. */
 import {
+  deleteSound,
   deleteWord,
-  framesPerSecond,
-  inkWords,
-  isRefusal,
+  joinSounds,
   joinWords,
+  maybeRoomAt,
   moveWordEdge,
+  NOISES,
+  placeWords,
+  SAMPLE_RATE,
   sampleAtFrame,
   sceneSettings,
   clipStart,
+  setNotSpeech,
+  setPause,
+  setSpeech,
   slideWord,
   splitWord,
-  type Patch,
-  type Refusal,
+  type NoiseKind,
   type SceneDocument,
 } from '@zest-jaw/core';
-import { SURE_WORD, type SheetSound, type SheetWord } from '../barSheet/sheetData.js';
+import { toast } from 'sonner';
+import { sentenceOf } from '../api/http.js';
+import type { SheetSound, SheetWord } from '../barSheet/sheetData.js';
 import type { Command, CommandGroup } from '../commands/command.js';
-import { mostHeard } from '../scene/Readout.js';
-import { useOpenScene, useSheet } from '../scene/sceneContext.js';
-import { useChangeAndKey } from '../scene/useChangeAndKey.js';
+import { useOpenScene } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
-import { announce } from '../ui/Announced.js';
-import { count } from '../ui/count.js';
+import type { NewWordAt } from './RetypeDialog.js';
+import { useDoubtfulCommands } from './useDoubtfulCommands.js';
+import { useReadingAtHand } from './useReadingAtHand.js';
 
-/** Heard before and after a doubtful word that loops, in frames. */
-const AROUND = 2;
 /** The small step of an edge, in samples: 5 ms. */
 const FINE = 240;
+/** A word that is put in is at most so long before its edges are dragged, in samples: 0.4 s. */
+const NEW_WORD = 0.4 * SAMPLE_RATE;
 
-export const isDoubtful = ({ confidence }: Pick<SheetWord, 'confidence'>): boolean => confidence < SURE_WORD;
-
-interface Opened {
+export interface OpensReading {
   readonly onWord: (word: SheetWord) => void;
   readonly onSound: (sound: SheetSound) => void;
+  /** Shows where a sound lies on the map of the chart. */
+  readonly onMap: (symbol: string) => void;
+  /** A word that is to be put in. */
+  readonly onNewWord: (place: NewWordAt) => void;
+  /** A sound that is to be put in after a place in another, in samples of the recording. */
+  readonly onNewSound: (sound: SheetSound, atSample: number) => void;
 }
 
-export function useReadingCommands({ onWord, onSound }: Opened): readonly Command[] {
-  const { session, playhead } = useOpenScene();
-  const { data } = useSheet();
-  const changeAndKey = useChangeAndKey();
-  const group: CommandGroup = 'Change words';
-  const wordHere = (): SheetWord | undefined => {
-    const { frame } = playhead.store.getState();
-    return (
-      data.words.find(({ from, to }) => from < frame + 1 && to > frame + 0.5) ?? data.words.find(({ from }) => Math.round(from) === frame)
-    );
-  };
-  const change = (make: (scene: SceneDocument, word: SheetWord) => Patch | Refusal, said?: string) => (): void => {
-    playhead.stay();
-    const word = wordHere();
-    if (!word) {
-      session.change({ refusal: 'There is no word at the playhead. Go to one.' });
-      return;
-    }
-    if (changeAndKey((scene) => make(scene, word)) && said !== undefined) announce(`“${word.text}” ${said}.`);
-  };
-  const frameSamples = (scene: SceneDocument): number => Math.round(48_000 / framesPerSecond(sceneSettings(scene).frameRate));
+const NOISE_NAMES: Readonly<Record<NoiseKind, string>> = {
+  breath: 'A breath',
+  laugh: 'A laugh',
+  cough: 'A cough',
+  hum: 'A hum',
+  kiss: 'A kiss',
+  whistle: 'A whistle',
+  scream: 'A scream',
+};
+
+/** In Key, where letters are keycaps, they have no keys and are found in menus and in the list. */
+export function useReadingCommands(opens: OpensReading, where: 'listen' | 'key' = 'listen'): readonly Command[] {
+  const { session, playhead, readAgain } = useOpenScene();
+  const atHand = useReadingAtHand();
+  const { wordHere, soundHere, wordsHere, placeHere, changeWord, changeSound, changeSpan, frameSamples } = atHand;
+  const doubtful = useDoubtfulCommands(atHand);
   const nudge = (edge: 'from' | 'to', by: 1 | -1, isFine: boolean) =>
-    change((scene, { clip, id }) => {
+    changeWord((scene, { clip, id }) => {
       const record = scene.words.find((word) => word.id === id)!;
       const at = edge === 'from' ? record.fromSample : record.toSample;
       return moveWordEdge(scene, { clip, id, edge, toSample: at + by * (isFine ? FINE : frameSamples(scene)), opensGap: false }, newId);
     });
-  const slide = (by: 1 | -1) => change((scene, { clip, id }) => slideWord(scene, { clip, id, by: by * frameSamples(scene) }, newId));
-  const toDoubtful = (towards: 1 | -1): void => {
-    const { frame } = playhead.store.getState();
-    const doubtful = data.words.filter(isDoubtful);
-    const next =
-      towards > 0 ? doubtful.find(({ from }) => Math.round(from) > frame) : doubtful.findLast(({ from }) => Math.round(from) < frame);
-    const word = next ?? (towards > 0 ? doubtful[0] : doubtful.at(-1));
-    if (!word) {
-      playhead.stop();
-      announce('No word is doubtful.');
-      return;
-    }
-    const from = Math.max(0, Math.floor(word.from) - AROUND);
-    playhead.stop();
-    playhead.moveTo(Math.round(word.from));
-    playhead.toggleLoop({ from, to: Math.ceil(word.to) + AROUND });
-    announce(`“${word.text}”, doubtful; ${count(doubtful.length, 'word is', 'words are')} left.`);
+  /** What is selected as a whole; one word by itself. */
+  const move = (by: 1 | -1, what: 'slide' | 'stretch') =>
+    changeWord((scene, { clip, id }) => {
+      const step = by * frameSamples(scene);
+      const ids = wordsHere().map((word) => word.id);
+      if (what === 'slide' && ids.length < 2) return slideWord(scene, { clip, id, by: step }, newId);
+      const own = scene.words.filter((word) => ids.includes(word.id));
+      const [fromSample, toSample] = [Math.min(...own.map((word) => word.fromSample)), Math.max(...own.map((word) => word.toSample))];
+      return placeWords(
+        scene,
+        { clip, ids, fromSample: what === 'slide' ? fromSample + step : fromSample, toSample: toSample + step },
+        newId,
+      );
+    });
+  const sampleHere = (scene: SceneDocument, clipId: string): number => {
+    const own = scene.clips.find(({ id }) => id === clipId)!;
+    return sampleAtFrame(sceneSettings(scene).frameRate, playhead.store.getState().frame) - clipStart(scene, own);
   };
-  /** The one that loops, else the one at the playhead, is accepted; then on to the next. */
-  const accept = (): void => {
-    const { loop } = playhead.store.getState();
-    const looped = loop && data.words.filter(isDoubtful).find(({ from, to }) => from >= loop.from && to <= loop.to);
-    const word = looped ?? wordHere();
-    if (!word) return;
-    const patch = inkWords(session.store.getState().document, { clip: word.clip, ids: [word.id], inked: true }, newId);
-    if (!session.change(patch) || isRefusal(patch)) return;
-    playhead.stop();
-    playhead.moveTo(Math.round(word.from));
-    const left = data.words.filter((one) => isDoubtful(one) && one.id !== word.id).length;
-    announce(`“${word.text}” accepted; ${count(left, 'doubtful word is', 'doubtful words are')} left.`);
-    const next = data.words.find((one) => isDoubtful(one) && one.from > word.from);
-    if (next) playhead.toggleLoop({ from: Math.max(0, Math.floor(next.from) - AROUND), to: Math.ceil(next.to) + AROUND });
+  const putWord = (): void => {
+    playhead.stay();
+    const place = placeHere();
+    const room = place && maybeRoomAt(session.store.getState().document, place.clip.id, place.sample, NEW_WORD);
+    if (!place) session.change({ refusal: 'No recording of this speaker is heard at the playhead. Go to one.' });
+    else if (!room) session.change({ refusal: 'There is a word at the playhead already. Split it, or go to where none is.' });
+    else opens.onNewWord({ clip: place.clip.id, fromSample: room.from, toSample: room.to });
   };
+  const putSound = (): void => {
+    const sound = soundHere();
+    const place = placeHere();
+    if (sound && place) opens.onNewSound(sound, place.sample);
+    else session.change({ refusal: 'A sound is put in after another. Go to the one it follows.' });
+  };
+  const speechAfterAll = (): void => {
+    const span = changeSpan((scene, wanted) => setSpeech(scene, wanted, newId), 'Speech after all: it is read.')();
+    if (span)
+      void readAgain(span.clip, [{ fromSample: span.from, toSample: span.to }]).catch((error: unknown) => toast.error(sentenceOf(error)));
+  };
+  const group: CommandGroup = 'Change words';
   const at = (id: string, title: string, keys: readonly string[], run: () => void, also = ''): Command => ({
     id,
     title,
     group,
-    keys,
+    keys: where === 'listen' ? keys : [],
     also,
     run,
   });
-  return [
-    at('doubtful-next', 'To the next doubtful word, looped', ['KeyD'], () => toDoubtful(1), 'unsure check tab'),
-    at('doubtful-before', 'To the doubtful word before, looped', ['Shift+KeyD'], () => toDoubtful(-1), 'unsure'),
-    at('word-accept', 'Accept the word: it is right', ['Enter', 'KeyI'], accept, 'ink confirm ok'),
-    at(
-      'word-pencil',
-      'Back to how it was read',
-      ['Shift+KeyI'],
-      change((scene, { clip, id }) => inkWords(scene, { clip, ids: [id], inked: false }, newId), 'is as it was read'),
-    ),
-    at(
-      'word-retype',
-      'Say what the word is',
-      ['KeyT'],
-      () => {
-        const word = wordHere();
-        if (word) onWord(word);
-      },
-      'edit text rename sounds',
-    ),
-    at(
-      'sound-retype',
-      'Say which sound it is',
-      ['Shift+KeyT'],
-      () => {
-        const { frame } = playhead.store.getState();
-        const sound = mostHeard(data.sounds, frame);
-        if (sound) onSound(sound);
-      },
-      'phoneme symbol change',
-    ),
+  const openWord = (): void => {
+    const word = wordHere();
+    if (word) opens.onWord(word);
+  };
+  const openSound = (): void => {
+    const sound = soundHere();
+    if (sound) opens.onSound(sound);
+  };
+  const words: readonly Command[] = [
+    at('word-retype', 'Say what the word is, and how it is said', ['KeyT'], openWord, 'edit text rename sounds pronunciation'),
+    at('word-insert', 'Put a word in at the playhead', ['KeyW'], putWord, 'insert add missing'),
     at('word-from-earlier', 'The word starts a frame earlier', ['Comma'], nudge('from', -1, false)),
     at('word-from-later', 'The word starts a frame later', ['Period'], nudge('from', 1, false)),
     at('word-to-earlier', 'The word ends a frame earlier', ['Shift+Comma'], nudge('to', -1, false)),
@@ -143,30 +133,72 @@ export function useReadingCommands({ onWord, onSound }: Opened): readonly Comman
     at('word-from-later-fine', 'The word starts 5 ms later', ['Alt+Period'], nudge('from', 1, true)),
     at('word-to-earlier-fine', 'The word ends 5 ms earlier', ['Alt+Shift+Comma'], nudge('to', -1, true)),
     at('word-to-later-fine', 'The word ends 5 ms later', ['Alt+Shift+Period'], nudge('to', 1, true)),
-    at('word-slide-earlier', 'Slide the word a frame earlier', ['Alt+ArrowLeft'], slide(-1)),
-    at('word-slide-later', 'Slide the word a frame later', ['Alt+ArrowRight'], slide(1)),
+    at('word-slide-earlier', 'Slide the word, or those selected, a frame earlier', ['Alt+ArrowLeft'], move(-1, 'slide')),
+    at('word-slide-later', 'Slide the word, or those selected, a frame later', ['Alt+ArrowRight'], move(1, 'slide')),
+    at('word-shorter', 'Stretch the word, or those selected: a frame shorter', ['Ctrl+Comma'], move(-1, 'stretch'), 'squeeze phrase'),
+    at('word-longer', 'Stretch the word, or those selected: a frame longer', ['Ctrl+Period'], move(1, 'stretch'), 'phrase'),
     at(
       'word-split',
       'Split the word at the playhead',
       ['Slash'],
-      change((scene, { clip, id }) => {
-        const own = scene.clips.find((one) => one.id === clip)!;
-        const { frame } = playhead.store.getState();
-        const atSample = sampleAtFrame(sceneSettings(scene).frameRate, frame) - clipStart(scene, own);
-        return splitWord(scene, { clip, id, atSample }, newId);
-      }),
+      changeWord((scene, { clip, id }) => splitWord(scene, { clip, id, atSample: sampleHere(scene, clip) }, newId)),
     ),
     at(
       'word-join',
       'Join the word with the next',
       ['Backslash'],
-      change((scene, { clip, id }) => joinWords(scene, { clip, id }, newId)),
+      changeWord((scene, { clip, id }) => joinWords(scene, { clip, id }, newId)),
     ),
     at(
       'word-delete',
       'Take the word out: a pause',
       ['Backspace', 'Delete'],
-      change((scene, { clip, id }) => deleteWord(scene, { clip, id }, newId), 'is taken out'),
+      changeWord((scene, { clip, id }) => deleteWord(scene, { clip, id }, newId), 'is taken out'),
     ),
   ];
+  const sounds: readonly Command[] = [
+    at('sound-retype', 'Say which sound it is', ['Shift+KeyT'], openSound, 'phoneme symbol change'),
+    at('sound-insert', 'Put a sound in at the playhead', ['KeyS'], putSound, 'insert split phoneme'),
+    at(
+      'sound-join',
+      'Join the sound with the next',
+      ['Shift+Backslash'],
+      changeSound((scene, { id }, clip) => joinSounds(scene, { clip, id }, newId), 'lasts through the next'),
+      'phoneme',
+    ),
+    at(
+      'sound-delete',
+      'Take the sound out',
+      ['Shift+Backspace', 'Shift+Delete'],
+      changeSound((scene, { id }, clip) => deleteSound(scene, { clip, id }, newId), 'is taken out'),
+      'phoneme',
+    ),
+  ];
+  const spans: readonly Command[] = [
+    at(
+      'pause',
+      'What is selected is a pause',
+      ['KeyU'],
+      changeSpan((scene, span) => setPause(scene, span, newId), 'A pause.'),
+      'silence',
+    ),
+    at(
+      'not-speech',
+      'What is selected is not speech: music, an effect',
+      ['KeyX'],
+      changeSpan((scene, span) => setNotSpeech(scene, span, newId), 'Not speech.'),
+      'noise sound effect',
+    ),
+    ...NOISES.map((kind) =>
+      at(
+        `noise:${kind}`,
+        `${NOISE_NAMES[kind]} is what is selected`,
+        [],
+        changeSpan((scene, span) => setNotSpeech(scene, { ...span, kind }, newId), `${NOISE_NAMES[kind]}.`),
+        'not speech noise',
+      ),
+    ),
+    at('speech', 'What is selected is speech after all: it is read', ['Shift+KeyX'], speechAfterAll, 'not noise'),
+  ];
+  return [...(where === 'listen' ? doubtful : []), ...words, ...sounds, ...spans];
 }

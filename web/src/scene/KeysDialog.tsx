@@ -26,6 +26,15 @@ export const CHART_KEYS: KeyList = [
     ],
   ],
   [
+    'On the sound map',
+    [
+      [['s', 'h', '…'], 'the sound that is written so'],
+      [['←', '→', '↑', '↓'], 'the next sound that way'],
+      [['Space'], 'choose it too'],
+      [['Enter'], 'where the chosen ones go'],
+    ],
+  ],
+  [
     'In the tray',
     [
       [['F2'], 'pick a card up, then arrows, then Enter'],

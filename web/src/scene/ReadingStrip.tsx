@@ -5,13 +5,17 @@ import { Link } from 'react-router';
 import { cancelJob } from '../api/job.js';
 import { hasEnded } from '@zest-jaw/core';
 import { Button } from '../ui/Button.js';
+import { useOffer } from '../listen/OfferRoom.js';
+import { OfferStrip } from '../listen/OfferStrip.js';
 import { useReadingJob, useSceneDocument } from './sceneContext.js';
 import { Progress } from '../ui/Progress.js';
 
 export function ReadingStrip(): ReactElement | null {
   const document = useSceneDocument();
   const reading = useReadingJob();
+  const offer = useOffer();
   const [dismissed, setDismissed] = useState<string>();
+  if (offer) return <OfferStrip offer={offer} />;
   if (!reading || dismissed === reading.id) return null;
   if (!hasEnded(reading)) {
     return (

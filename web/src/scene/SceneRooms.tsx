@@ -28,6 +28,8 @@ import { AlonePage } from '../ui/AlonePage.js';
 import { theme } from '../ui/theme.js';
 import { giveKeysBack } from '../ui/useKeys.js';
 import { Conflict } from './Conflict.js';
+import { labelsBeside } from '../api/besideRecording.js';
+import { OfferRoom } from '../listen/OfferRoom.js';
 import { droppedRecording, maybeRecordingOf } from './droppedRecording.js';
 import {
   HearingContext,
@@ -143,7 +145,11 @@ function useSheetShown(
 
 /** The sheet of a speaker, around the steps. */
 function SheetRoom({ speaker, sound, children }: { speaker: Speaker; sound: SceneSound; children: ReactNode }): ReactElement {
-  return <SheetContext.Provider value={useSheetShown(useOpenScene(), speaker, sound)}>{children}</SheetContext.Provider>;
+  return (
+    <SheetContext.Provider value={useSheetShown(useOpenScene(), speaker, sound)}>
+      <OfferRoom>{children}</OfferRoom>
+    </SheetContext.Provider>
+  );
 }
 
 /** What lies around every step: the header, what is dropped on the page, and conflicts. */
@@ -165,7 +171,7 @@ function AroundSteps({ production }: { production: string }): ReactElement {
       toast.message('Pictures of mouths are imported on the Chart step, recordings are placed on Listen. Drop them there.');
       return;
     }
-    droppedRecording.setState({ file });
+    droppedRecording.setState({ file, labels: labelsBeside(event.dataTransfer.files, file) });
     void navigate('listen');
   };
   return (
@@ -200,7 +206,7 @@ export function SceneRooms({ view, charts: chartViews, productions, session, cha
     useShallow(({ document }) => ({ settings: document.settings, clips: document.clips })),
   );
   const sound = useSceneSound({ settings, clips });
-  const { player, playhead, heardOf, facts } = sound;
+  const { player, playhead, heardOf, samplesOf, facts } = sound;
   const { reading, readAgain } = useReading(view, session);
   const production = productions.find((candidate) => candidate.id === view.productionId);
   const characters = production?.characters ?? NOBODY;
@@ -223,7 +229,7 @@ export function SceneRooms({ view, charts: chartViews, productions, session, cha
     }),
     [sceneId, productionId, session, shown, chartSessions, chartViews, characters, player, playhead, chosen, readAgain],
   );
-  const hearing = useMemo<Hearing>(() => ({ facts, heardOf }), [facts, heardOf]);
+  const hearing = useMemo<Hearing>(() => ({ facts, heardOf, samplesOf }), [facts, heardOf, samplesOf]);
   const track = useStore(shown.store, ({ document: { tracks } }) => tracks.find((candidate) => candidate.id === shownTrack) ?? tracks[0]);
   const speaker = useSpeakerShown(open, track);
   if (!speaker)

@@ -1,9 +1,10 @@
 /** A step made of a bar sheet: something beside it, the transport below, and every key explained. */
-import { lazy, Suspense, useEffect, useState, type ReactElement, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState, type ReactElement, type ReactNode } from 'react';
 import { clsx } from 'clsx';
 import { useStore } from 'zustand';
 import { BarSheet } from '../barSheet/BarSheet.js';
 import { framesInSight } from '../barSheet/useZoom.js';
+import { edgeChanges } from '../listen/edgeChanges.js';
 import { looking } from '../looking/looking.js';
 import type { Hit, RowName } from '../barSheet/plan.js';
 import { openMenuAtPlayhead, partsFor } from './underTheHand.js';
@@ -66,7 +67,9 @@ export function SheetStep({
   const { playhead, chosen, shown: scene } = useOpenScene();
   const isBack = useStore(scene.store, ({ backAt }) => backAt !== null);
   const document = useSceneDocument();
-  const { data, sprites, palette } = useSheet();
+  const { data: plain, sprites, palette } = useSheet();
+  const { changes } = useStore(edgeChanges);
+  const data = useMemo(() => (changes.length > 0 ? { ...plain, changes } : plain), [plain, changes]);
   const { name } = useSpeaker().character;
   const { sheet, isEaselLarge } = useStore(looking);
   const hasMouths = easel !== undefined;
@@ -80,7 +83,7 @@ export function SheetStep({
   const [rekeying, setRekeying] = useState(false);
   const [isTold, tellHistory] = useState(false);
   const { keys: ownKeysNow } = useStore(ownKeys);
-  const plain: readonly Command[] = [
+  const own: readonly Command[] = [
     ...transport.commands,
     ...commands,
     ...time,
@@ -112,7 +115,7 @@ export function SheetStep({
     },
     { id: 'commands', title: 'Find a command', group: 'Look', keys: ['Ctrl+KeyK'], also: 'search menu', run: () => setChoosing(true) },
   ];
-  const all = withOwnKeys(plain, ownKeysNow);
+  const all = withOwnKeys(own, ownKeysNow);
   const shown = { scene: document, data, sprites, palette, playhead, chosen, holds, onPoint: ({ row }: Hit) => setPointed(row) };
   // What is typed while a dialog comes is meant for it.
   useKeys(choosing || helping || rekeying ? NO_KEYS : keyMapOf(all));

@@ -1,7 +1,9 @@
 /** A recording dropped anywhere on a scene: it goes to Listen, where recordings are placed. */
 import { createStore } from 'zustand/vanilla';
 
-export const droppedRecording = createStore<{ readonly file: File | undefined }>(() => ({ file: undefined }));
+export const droppedRecording = createStore<{ readonly file: File | undefined; readonly labels?: File | undefined }>(() => ({
+  file: undefined,
+}));
 
 const RECORDING = /\.(wav|flac|mp3|og[ga]|opus|m4a|aac|mp4|mov|webm|mkv|aiff?|wma)$/i;
 

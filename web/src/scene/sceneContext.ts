@@ -15,10 +15,12 @@ import {
   maybeDrawing,
   maybeExposureAt,
   type SceneDocument,
+  type Span,
   type Track,
 } from '@zest-jaw/core';
 import { type Context, createContext, useContext } from 'react';
 import { useStore } from 'zustand';
+import type { Given } from '../api/besideRecording.js';
 import type { ChosenStore } from '../key/chosen.js';
 import type { ShownScene } from '../history/shownScene.js';
 import type { Palette } from '../barSheet/palette.js';
@@ -47,8 +49,8 @@ export interface OpenScene {
   readonly chosen: ChosenStore;
   /** Shows another track: that of another speaker. */
   readonly showTrack: (trackId: string) => void;
-  /** Saves, then reads the clip again, or parts of it. */
-  readonly readAgain: (clipId: string, parts?: readonly ClipPart[]) => Promise<void>;
+  /** Saves, then reads the clip again, or parts of it, or by what lies beside it. */
+  readonly readAgain: (clipId: string, parts?: readonly ClipPart[], given?: Given['request']) => Promise<void>;
 }
 
 /** Whose mouth is worked on, and with which charts. */
@@ -77,6 +79,8 @@ export interface Hearing {
   readonly facts: ReadonlyMap<string, ClipFacts>;
   /** What the mouths of a speaker hear, in this scene or one it may become. */
   readonly heardOf: HeardOf;
+  /** Some samples of a recording at 48 kHz; undefined before it has been fetched. */
+  readonly samplesOf: (audio: string, part: Span) => Float32Array | undefined;
 }
 
 export const SceneContext = createContext<OpenScene | null>(null);

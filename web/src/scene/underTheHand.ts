@@ -19,7 +19,9 @@ const ON_MOUTHS: Parts = [
 const ON_WORDS: Parts = [
   ['play-word', 'select-word', 'select-phrase'],
   ['play-part', 'loop'],
-  ['word-accept', 'word-retype', 'sound-retype', 'word-split', 'word-join', 'word-delete', 'word-pencil'],
+  ['word-accept', 'word-retype', 'word-insert', 'word-split', 'word-join', 'word-delete', 'word-pencil'],
+  ['sound-retype', 'sound-insert', 'sound-join', 'sound-delete'],
+  ['pause', 'not-speech', 'noise:breath', 'noise:laugh', 'noise:hum', 'speech'],
   ['mark'],
   ['insert-time', 'remove-time'],
 ];

@@ -4,6 +4,7 @@ import { skipToken, useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
+import type { Given } from '../api/besideRecording.js';
 import { useJob } from '../api/job.js';
 import type { DocumentSession } from '../session/documentSession.js';
 import type { OpenScene } from './sceneContext.js';
@@ -30,9 +31,14 @@ export function useReading(
   // It is under way until it is here: undo would take back something else before.
   const reading: JobView | undefined = ended && !isTakenIn ? { ...followed, state: 'running' } : (followed ?? view.reading ?? undefined);
   const readAgain = useCallback(
-    async (clipId: string, parts?: readonly ClipPart[]) => {
+    async (clipId: string, parts?: readonly ClipPart[], given: Given['request'] = {}) => {
       await session.flush();
-      const job = await sendJson<JobView>('POST', `/scenes/${view.id}/readings`, { clipId, ...(parts && { parts }) });
+      const job = await sendJson<JobView>('POST', `/scenes/${view.id}/readings`, {
+        clipId,
+        offer: true,
+        ...(parts && { parts }),
+        ...given,
+      });
       setJobId(job.id);
     },
     [session, view.id],

@@ -8,6 +8,7 @@ import {
   type ClipFacts,
   type HeardOf,
   type SoundsOf,
+  type Span,
 } from '@zest-jaw/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -34,6 +35,8 @@ export interface SceneSound {
   readonly waves: readonly PlacedWave[];
   /** What the mouths of a speaker hear, in this scene or one it may become. */
   readonly heardOf: HeardOf;
+  /** Some samples of a recording at 48 kHz; nothing before it has been fetched. */
+  readonly samplesOf: (audio: string, part: Span) => Float32Array | undefined;
   /** What is in each recording, by its hash, once it has been fetched. */
   readonly facts: ReadonlyMap<string, ClipFacts>;
 }
@@ -87,5 +90,9 @@ export function useSceneSound({ settings, clips }: SoundsOf): SceneSound {
     [decoded],
   );
   const facts = useMemo(() => new Map([...decoded].map(([hash, found]) => [hash, found.facts])), [decoded]);
-  return { player, playhead, waves, heardOf, facts };
+  const samplesOf = useCallback(
+    (audio: string, { from, to }: Span) => decoded.get(audio)?.buffer.getChannelData(0).subarray(Math.max(0, from), Math.max(0, to)),
+    [decoded],
+  );
+  return { player, playhead, waves, heardOf, samplesOf, facts };
 }

@@ -11,6 +11,15 @@ export interface MicrophoneChoice {
 
 export const PRACTICE_MICROPHONE: MicrophoneChoice = { id: 'practice', name: 'Practice microphone' };
 
+/** Twenty milliseconds or so of what a microphone hears. */
+export interface HeardPiece {
+  readonly samples: Float32Array;
+  /** When its first sample was heard, in seconds of the device's clock. */
+  readonly since: number;
+  /** Its loudest sample, 0 to 1. */
+  readonly peak: number;
+}
+
 export interface Microphone {
   /** Keeps what is heard from now on. */
   begin(): void;
@@ -96,9 +105,9 @@ async function realSource(context: AudioContext, id: string): Promise<Source> {
 /**
  * Opens a microphone. Throws an error with a sentence when it may not be listened to.
  *
- * @param onLevel told the loudest sample of every twenty milliseconds or so, 0 to 1
+ * @param onHeard told of every twenty milliseconds or so
  */
-export async function openMicrophone(context: AudioContext, id: string, onLevel: (peak: number) => void): Promise<Microphone> {
+export async function openMicrophone(context: AudioContext, id: string, onHeard: (heard: HeardPiece) => void): Promise<Microphone> {
   await context.audioWorklet.addModule('/practice/take-recorder.js');
   const source = await (id === PRACTICE_MICROPHONE.id ? practiceSource(context) : realSource(context, id)).catch(() => {
     throw new Error(
@@ -115,7 +124,7 @@ export async function openMicrophone(context: AudioContext, id: string, onLevel:
   recorder.port.onmessage = ({ data }: MessageEvent<{ since: number; samples: Float32Array }>) => {
     let peak = 0;
     for (const sample of data.samples) peak = Math.max(peak, Math.abs(sample));
-    onLevel(peak);
+    onHeard({ ...data, peak });
     if (!kept) return;
     if (kept.length === 0) since = data.since;
     kept.push(data.samples);

@@ -39,9 +39,10 @@ export function useKeys(keys: KeyMap): void {
 
 /**
  * A button or link pressed with the mouse gives Space back to playing: put on what surrounds the
- * buttons. One reached by keyboard keeps its focus, and so do those of dialogs.
+ * buttons. One reached by keyboard keeps its focus, and so do those of dialogs and of what has keys of its own (`data-keeps-keys`).
  */
 export function giveKeysBack(event: { readonly detail: number; readonly target: EventTarget }): void {
   const target = event.target as HTMLElement;
-  if (event.detail > 0 && !target.closest('[role="dialog"], [role="menu"]')) target.closest<HTMLElement>('button, a')?.blur();
+  if (event.detail > 0 && !target.closest('[role="dialog"], [role="menu"], [data-keeps-keys]'))
+    target.closest<HTMLElement>('button, a')?.blur();
 }

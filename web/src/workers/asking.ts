@@ -65,10 +65,16 @@ export function createAsker<Question extends object>(open: () => WorkerLike, onL
 /** The worker's side: answers each question, and tells of what is thrown. */
 export function answering<Question extends object>(answer: (question: Question) => unknown): void {
   self.onmessage = ({ data }: MessageEvent<Numbered<Question>>) => {
+    const { id } = data;
+    const tell = (error: unknown): void =>
+      self.postMessage({ id, fault: error instanceof Error ? error.message : String(error) } satisfies Answered);
+    const give = (given: unknown): void => self.postMessage({ id, answer: given } satisfies Answered);
     try {
-      self.postMessage({ id: data.id, answer: answer(data) } satisfies Answered);
+      const given = answer(data);
+      if (given instanceof Promise) given.then(give, tell);
+      else give(given);
     } catch (error) {
-      self.postMessage({ id: data.id, fault: error instanceof Error ? error.message : String(error) } satisfies Answered);
+      tell(error);
     }
   };
 }

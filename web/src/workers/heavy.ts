@@ -1,5 +1,5 @@
 /** Work too long for the page's own thread that is of no scene: a wave measured, an area filled, a file written. */
-import type { Box, ClipFacts, FillMark, Mark, Pause, Point, WavePyramid } from '@zest-jaw/core';
+import type { Box, ChartDocument, ClipFacts, FillMark, FitProposal, Mark, Pause, Point, WavePyramid } from '@zest-jaw/core';
 import { createAsker } from './asking.js';
 import type { HeavyQuestion } from './heavy.worker.js';
 
@@ -21,3 +21,7 @@ export const fillInWorker = (marks: readonly Mark[], at: Point, box: Box, colour
 /** Channels at 48 000 Hz as one wave file, with what is to be known of how they were mixed. */
 export const waveFileInWorker = (channels: readonly Float32Array[]): Promise<{ wave: Uint8Array<ArrayBuffer>; notes: readonly string[] }> =>
   heavy.ask({ kind: 'file', channels });
+
+/** A map proposed for a chart; what a hand has chosen is fixed. */
+export const fitInWorker = (chart: ChartDocument, fixed: ReadonlyMap<string, string>): Promise<FitProposal> =>
+  heavy.ask({ kind: 'fit', chart, fixed });

@@ -3,6 +3,7 @@ import {
   ditherTo16Bit,
   factsOfClip,
   findPauses,
+  fitChart,
   maybeFillAt,
   mixChannels,
   SAMPLE_RATE,
@@ -10,12 +11,14 @@ import {
   wavePyramid,
   writeWave,
   type Box,
+  type ChartDocument,
   type Mark,
   type Point,
 } from '@zest-jaw/core';
 import { answering } from './asking.js';
 
 export type HeavyQuestion =
+  | { readonly kind: 'fit'; readonly chart: ChartDocument; readonly fixed: ReadonlyMap<string, string> }
   | { readonly kind: 'fill'; readonly marks: readonly Mark[]; readonly at: Point; readonly box: Box; readonly colour: string }
   | { readonly kind: 'file'; readonly channels: readonly Float32Array[] }
   | { readonly kind: 'wave'; readonly samples: Float32Array; readonly samplesPerBlock: number };
@@ -26,6 +29,7 @@ answering<HeavyQuestion>((question) => {
     const pyramid = wavePyramid(waveBlocks(question.samples, question.samplesPerBlock));
     return { pyramid, facts, pauses: findPauses(question.samples, SAMPLE_RATE) };
   }
+  if (question.kind === 'fit') return fitChart(question.chart, question.fixed);
   if (question.kind === 'file') {
     const { samples, notes } = mixChannels(question.channels);
     return { wave: writeWave(ditherTo16Bit(samples), SAMPLE_RATE), notes };

@@ -15,6 +15,7 @@ import type {
   Refusal,
   SceneDocument,
   Span,
+  TextRequest,
 } from '@zest-jaw/core';
 import { createAsker, latestOnly, type WorkerLike } from './asking.js';
 import type { AboutTrack, Changes, HeardRef, KeyerQuestion } from './keyer.worker.js';
@@ -48,6 +49,8 @@ export interface Keyer {
   pencil(scene: SceneDocument, charts: Charts, heardOf: ReadonlyMap<string, HeardFrames>): Promise<Patch | undefined>;
   /** The exposure sheet as CSV. */
   sheet(scene: SceneDocument, charts: Charts, names: readonly (readonly [track: string, name: string])[]): Promise<string>;
+  /** What is handed off of a track as text. */
+  handOff(on: OnTrack, request: TextRequest): Promise<string>;
   /** Some sounds keyed, of no scene. */
   sounds(job: KeyingJob): Promise<Keyed>;
 }
@@ -117,6 +120,7 @@ export function createKeyer(open: () => WorkerLike): Keyer {
         }),
       ),
     sheet: (scene, charts, names) => asker.ask({ kind: 'sheet', since: changesTo(scene, charts), names }),
+    handOff: (on, request) => asker.ask({ kind: 'handOff', ...about(on), request }),
     sounds: (job) => asker.ask({ kind: 'sounds', job }),
   };
 }

@@ -15,6 +15,7 @@ import {
   SCENE_KIND,
   setPhraseRules,
   setRules,
+  textOfHandOff,
   type ChartDocument,
   type HeardFrames,
   type KeyingJob,
@@ -24,6 +25,7 @@ import {
   type Refusal,
   type SceneDocument,
   type Span,
+  type TextRequest,
 } from '@zest-jaw/core';
 import { answering } from './asking.js';
 import { MOST_HEARD, withDelta, type SceneDelta } from './sceneMirror.js';
@@ -65,6 +67,7 @@ export type KeyerQuestion =
   | ({ readonly kind: 'why'; readonly chartId: string; readonly from: number; readonly inked: boolean } & AboutTrack)
   | { readonly kind: 'pencil'; readonly since: Changes; readonly heardOf: readonly (readonly [string, HeardRef])[] }
   | { readonly kind: 'sheet'; readonly since: Changes; readonly names: readonly (readonly [track: string, name: string])[] }
+  | ({ readonly kind: 'handOff'; readonly request: TextRequest } & AboutTrack)
   | { readonly kind: 'sounds'; readonly job: KeyingJob };
 
 let scene: SceneDocument | undefined;
@@ -143,6 +146,8 @@ function answer(question: KeyerQuestion): unknown {
       const own = new Map(question.heardOf.map(([id, ref]) => [id, heardBy(ref)]));
       return pencilKeyed(now, charts, newId, (_, characterId) => own.get(characterId));
     }
+    case 'handOff':
+      return textOfHandOff(now, question.trackId, chartsOf(question.charts), question.request, heardBy(question.heard)?.levels);
     case 'sheet':
       return exposureSheetCsv(
         now,

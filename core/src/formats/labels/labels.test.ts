@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import SrtParser from 'srt-parser-2';
 import { WebVTTParser } from 'webvtt-parser';
 import {
+  givenLabels,
   guessedTiers,
   isLabelFault,
   LABEL_KINDS,
@@ -10,6 +11,7 @@ import {
   maybeSoundOfLabel,
   readingOfLabels,
   readLabels,
+  scriptOfLines,
   textOfLabels,
   writeLabels,
   type LabelTier,
@@ -197,53 +199,54 @@ it('labels become a reading: sounds in their words, silence left out, what is un
   ];
   const sounds = [
     { from: 0.5, to: 0.6, text: 'W' },
-    { from: 0.6, to: 0.8, text: '3:' },
+    { from: 0.6, to: 0.8, text: 'qq' },
     { from: 0.8, to: 1, text: 'T' },
     { from: 1, to: 1.4, text: 'sp' },
   ];
   const bare = readingOfLabels({ words, sounds }, 96_000);
-  expect(bare.unknown).toEqual([['3:', 1]]);
+  expect(bare.unknown).toEqual([['qq', 1]]);
   expect(bare.reading.words.map(({ text }) => text)).toEqual(['wet']);
   expect(bare.reading.phonemes.map(({ symbol, word }) => [symbol, word])).toEqual([
     ['W', 0],
     ['T', 0],
   ]);
-  const mapped = readingOfLabels({ words, sounds }, 96_000, new Map([['3:', 'ER']]));
+  const mapped = readingOfLabels({ words, sounds }, 96_000, new Map([['qq', 'ER']]));
   expect(mapped.unknown).toEqual([]);
   expect(mapped.reading.phonemes[1]).toMatchObject({ symbol: 'ER', from: 28_800, to: 38_400 });
 });
 
-describe('a reading', () => {
-  const word = fc.stringMatching(/^[a-z"&<>']{1,9}$/);
-  const anyReading = fc
-    .array(fc.tuple(word, fc.integer({ min: 1000, max: 30_000 }), fc.integer({ min: 0, max: 40_000 })), { minLength: 1, maxLength: 12 })
-    .map((parts): Reading => {
-      let at = 0;
-      const words = parts.map(([text, length, gap]) => {
-        const from = at + gap;
-        at = from + length;
-        return { text, from, to: at, confidence: 1 };
-      });
-      const phonemes = words.map(({ from, to }, index) => ({ symbol: 'AE', stress: 1 as const, from, to, confidence: 1, word: index }));
-      return { sampleRate: 48_000, durationSamples: at + 9600, words, phonemes, warnings: [] };
+const word = fc.stringMatching(/^[a-z"&<>']{1,9}$/);
+const anyReading = fc
+  .array(fc.tuple(word, fc.integer({ min: 1000, max: 30_000 }), fc.integer({ min: 0, max: 40_000 })), { minLength: 1, maxLength: 12 })
+  .map((parts): Reading => {
+    let at = 0;
+    const words = parts.map(([text, length, gap]) => {
+      const from = at + gap;
+      at = from + length;
+      return { text, from, to: at, confidence: 1 };
     });
-  it.each(LABEL_KINDS)('goes out and comes in again as %s, to the thousandth of a second', (kind) => {
-    fc.assert(
-      fc.property(anyReading, (reading) => {
-        const tiers = tiersOf(readLabels(kind, writeLabels(kind, reading, { name: 'a line' })));
-        const found = guessedTiers(tiers);
-        if (kind === 'srt') {
-          expect(tiers[0]!.labels.map(({ text }) => text).join(' ')).toBe(reading.words.map(({ text }) => text).join(' '));
-          return;
-        }
-        const words = (tiers.find(({ name }) => name === 'words') ?? tiers[found.words ?? 0])!.labels;
-        // A cue of one word has no time inside it.
-        if (kind === 'vtt' && words.length !== reading.words.length) return;
-        expect(words.map(({ text }) => text)).toEqual(reading.words.map(({ text }) => text));
-        words.forEach(({ from }, index) => expect(Math.abs(from - reading.words[index]!.from / 48_000)).toBeLessThan(0.0011));
-      }),
-    );
+    const phonemes = words.map(({ from, to }, index) => ({ symbol: 'AE', stress: 1 as const, from, to, confidence: 1, word: index }));
+    return { sampleRate: 48_000, durationSamples: at + 9600, words, phonemes, warnings: [] };
   });
+it.each(LABEL_KINDS)('goes out and comes in again as %s, to the thousandth of a second', (kind) => {
+  fc.assert(
+    fc.property(anyReading, (reading) => {
+      const tiers = tiersOf(readLabels(kind, writeLabels(kind, reading, { name: 'a line' })));
+      const found = guessedTiers(tiers);
+      if (kind === 'srt') {
+        expect(tiers[0]!.labels.map(({ text }) => text).join(' ')).toBe(reading.words.map(({ text }) => text).join(' '));
+        return;
+      }
+      const words = (tiers.find(({ name }) => name === 'words') ?? tiers[found.words ?? 0])!.labels;
+      // A cue of one word has no time inside it.
+      if (kind === 'vtt' && words.length !== reading.words.length) return;
+      expect(words.map(({ text }) => text)).toEqual(reading.words.map(({ text }) => text));
+      words.forEach(({ from }, index) => expect(Math.abs(from - reading.words[index]!.from / 48_000)).toBeLessThan(0.0011));
+    }),
+  );
+});
+
+describe('a reading', () => {
   it('comes back from a TextGrid to the sample, sounds and stress too', () => {
     fc.assert(
       fc.property(anyReading, (reading) => {
@@ -288,4 +291,66 @@ it('captions that go out are read by the W3C’s own parser (webvtt-parser) with
     [0, 2.833],
     [5, 5.833],
   ]);
+});
+
+describe('SAMPA', () => {
+  /** Each symbol in the word that J. Wells gives it by (SAMPA for English, 1996 revision, from memory), and the sound of it here. */
+  const TIER: readonly (readonly [sampa: string, arpabet: string])[] = [
+    ['{', 'AE'],
+    ['i:', 'IY'],
+    ['T', 'TH'],
+    ['D', 'DH'],
+    ['S', 'SH'],
+    ['Z', 'ZH'],
+    ['N', 'NG'],
+    ['V', 'AH'],
+    ['@U', 'OW'],
+    ['3:', 'ER'],
+    ['tS', 'CH'],
+    ['j', 'Y'],
+    ['"aI', 'AY'],
+  ];
+  const labels = TIER.map(([text], index) => ({ from: index / 10, to: (index + 1) / 10, text }));
+
+  it('is told from ARPAbet by what only it spells, for its letters mean other sounds', () => {
+    const { reading, unknown } = readingOfLabels({ sounds: labels }, 96_000);
+    expect(unknown).toEqual([]);
+    expect(reading.phonemes.map(({ symbol }) => symbol)).toEqual(TIER.map(([, symbol]) => symbol));
+    expect(reading.phonemes.at(-1)!.stress).toBe(1);
+    // The same letters, capitals of ARPAbet where nothing says otherwise.
+    const plain = readingOfLabels({ sounds: labels.filter(({ text }) => ['T', 'D', 'S', 'N', 'V'].includes(text)) }, 96_000).reading;
+    expect(plain.phonemes.map(({ symbol }) => symbol)).toEqual(['T', 'D', 'S', 'N', 'V']);
+  });
+
+  it('makes a tier of sounds be seen as one', () => {
+    expect(guessedTiers([{ name: 'a', labels }])).toEqual({ words: undefined, sounds: 0 });
+  });
+});
+
+describe('labels beside a recording', () => {
+  it('captions are lines with times, cut off with the recording; anything else is a reading', () => {
+    const srt =
+      '1\n00:00:00,500 --> 00:00:01,500\nWet\nstamp.\n\n2\n00:00:01,800 --> 00:00:09,000\nThank you.\n\n3\n00:00:11,000 --> 00:00:12,000\nGone.\n';
+    const given = givenLabels(tiersOf(readLabels('srt', srt)), 96_000);
+    if (!('lines' in given)) throw new Error('no lines');
+    expect(given.lines).toEqual([
+      { fromSample: 24_000, toSample: 72_000, text: 'Wet stamp.' },
+      { fromSample: 86_400, toSample: 96_000, text: 'Thank you.' },
+    ]);
+    expect(scriptOfLines(given.lines)).toBe('Wet stamp.\nThank you.');
+    const own = givenLabels(tiersOf(readLabels('tsv', '0\t0.5\twet\n0.5\t1\tstamp\n')), 96_000);
+    expect('reading' in own && own.reading.words.map(({ text }) => text)).toEqual(['wet', 'stamp']);
+  });
+
+  it('a reading of our own comes back as it went out', () => {
+    fc.assert(
+      fc.property(anyReading, (reading) => {
+        const tiers = tiersOf(readLabels('json', writeLabels('json', reading, { name: 'x' })));
+        const given = givenLabels(tiers, reading.durationSamples);
+        expect('reading' in given && given.reading).toEqual({ ...reading, warnings: [] });
+      }),
+    );
+    expect(readLabels('json', '{"words": 3}')).toMatchObject({ sentence: expect.stringContaining('must have words and phonemes') });
+    expect(readLabels('json', '{')).toMatchObject({ sentence: expect.stringContaining('not JSON') });
+  });
 });

@@ -25,7 +25,7 @@ export interface LabelFault {
 
 export const isLabelFault = (result: readonly LabelTier[] | LabelFault): result is LabelFault => 'sentence' in result;
 
-export const LABEL_KINDS = ['TextGrid', 'vtt', 'srt', 'ctm', 'tsv'] as const;
+export const LABEL_KINDS = ['TextGrid', 'vtt', 'srt', 'ctm', 'tsv', 'json'] as const;
 export type LabelKind = (typeof LABEL_KINDS)[number];
 
 const EXTENSIONS: Readonly<Record<string, LabelKind>> = {
@@ -36,6 +36,7 @@ const EXTENSIONS: Readonly<Record<string, LabelKind>> = {
   tsv: 'tsv',
   lab: 'tsv',
   txt: 'tsv',
+  json: 'json',
 };
 
 /** What kind of labels a file has, by its name. @example maybeLabelKind('line.TextGrid') // 'TextGrid' */

@@ -37,6 +37,9 @@ function wordsInCue({ from, to, text }: Label): Label[] {
   });
 }
 
+/** The tier of a caption file that has its lines. */
+export const LINES = 'lines';
+
 /** WebVTT and SubRip: lines are a tier, and where cues have the times of their words, words another. */
 export function readCaptions(source: string): readonly LabelTier[] | LabelFault {
   const lines = source
@@ -61,7 +64,7 @@ export function readCaptions(source: string): readonly LabelTier[] | LabelFault 
   const words = inTime(cues.flatMap(wordsInCue));
   const said = inTime(cues.map((cue) => ({ ...cue, text: plain(cue.text) })));
   if (!said || !words) return fault(1, 'Cues lie over one another. They must follow one another.');
-  return [{ name: 'lines', labels: said }, ...(words.length > 0 ? [{ name: 'words', labels: words }] : [])];
+  return [{ name: LINES, labels: said }, ...(words.length > 0 ? [{ name: 'words', labels: words }] : [])];
 }
 
 function rows(

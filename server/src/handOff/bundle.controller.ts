@@ -1,0 +1,26 @@
+import { Controller, Post, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { FileInterceptor } from '@nestjs/platform-express';
+import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
+import { BundleService, type OpenedBundle } from './bundle.service.js';
+
+/** Uploads land here for the length of a request. */
+const ARRIVING = join(tmpdir(), 'zest-jaw-arriving');
+
+@ApiTags('bundles')
+@Controller('bundles')
+export class BundleController {
+  constructor(private readonly bundles: BundleService) {}
+
+  @Post()
+  @ApiConsumes('multipart/form-data')
+  @UseInterceptors(FileInterceptor('bundle', { dest: ARRIVING, limits: { fileSize: 5 * MAX_UPLOAD_BYTES, files: 1 } }))
+  @ApiOperation({
+    summary: 'Opens a bundle (field `bundle`): its scenes beside those that are here, its charts where they are not the same.',
+  })
+  open(@UploadedFile() file: { readonly path: string } | undefined): Promise<OpenedBundle> {
+    return this.bundles.open(file);
+  }
+}

@@ -1,0 +1,152 @@
+/** Files handed off, and a bundle opened beside what is there. */
+import { setDrawing, type ChartDocument, type Patch } from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { openTestApp, type TestApp } from '../testing/testApp.js';
+
+jest.setTimeout(60_000);
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await openTestApp();
+});
+afterAll(() => app.close());
+
+/** Makes a file, and answers with its bytes and what it is called. */
+async function handedOff(from: TestApp, scene: string, request: object): Promise<{ bytes: Uint8Array; name: string }> {
+  const { body } = await from.agent().post(`/api/scenes/${scene}/hand-offs`).send(request).expect(201);
+  expect(await from.ended(body.id)).toMatchObject({ state: 'done' });
+  const answer = await from
+    .agent()
+    .get(`/api/jobs/${body.id}/result`)
+    .buffer(true)
+    .parse((response, done) => {
+      const chunks: Buffer[] = [];
+      response.on('data', (chunk: Buffer) => chunks.push(chunk));
+      response.on('end', () => done(null, Buffer.concat(chunks)));
+    })
+    .expect(200);
+  return { bytes: new Uint8Array(answer.body as Buffer), name: String(answer.headers['content-disposition']) };
+}
+const opened = (to: TestApp, zip: Uint8Array) => to.agent().post('/api/bundles').attach('bundle', Buffer.from(zip), 'scene.zip');
+
+it('a printed sheet is a PDF, sprites are a picture and its table', async () => {
+  const sheet = await handedOff(app, 'the-wet-stamp', { kind: 'sheet', paper: 'Letter', date: '26 November 2026' });
+  expect(sheet.name).toContain('The wet stamp exposure sheet.pdf');
+  expect(strFromU8(sheet.bytes.subarray(0, 5))).toBe('%PDF-');
+  const shots = await handedOff(app, 'the-wet-stamp', { kind: 'shots', trackId: 'mouth1', cameraOn: 2 });
+  expect(shots.name).toContain('The wet stamp shooting list.pdf');
+  expect(strFromU8(shots.bytes.subarray(0, 5))).toBe('%PDF-');
+  await app.agent().post('/api/scenes/the-wet-stamp/hand-offs').send({ kind: 'shots', trackId: 'eyes' }).expect(404);
+  const sprites = unzipSync((await handedOff(app, 'the-wet-stamp', { kind: 'sprites', chartId: 'bramble-front', cell: 64 })).bytes);
+  expect(Object.keys(sprites).sort()).toEqual(['sprites.json', 'sprites.png']);
+  expect((JSON.parse(strFromU8(sprites['sprites.json']!)) as { sprites: unknown[] }).sprites).toHaveLength(13);
+  const other = await app
+    .agent()
+    .post('/api/scenes/the-wet-stamp/hand-offs')
+    .send({ kind: 'sprites', chartId: 'odette-front' })
+    .expect(422);
+  expect(other.body.detail).toContain('say which');
+  await app.agent().post('/api/scenes/the-wet-stamp/hand-offs').send({ kind: 'hologram' }).expect(400);
+});
+
+it('a bundle can be read by a person, and opens beside the scene it was made of, on the charts that are there', async () => {
+  const { bytes } = await handedOff(app, 'the-wet-stamp', { kind: 'bundle' });
+  const files = unzipSync(bytes);
+  expect(strFromU8(files['README.txt']!)).toContain('Please put the wet stamp beside the blue parcel');
+  const before = await app.scene('the-wet-stamp');
+  const { body } = await opened(app, bytes).expect(201);
+  expect(body).toMatchObject({ productionId: 'night-post', charts: [] });
+  const { document } = await app.scene(body.sceneIds[0]);
+  expect(document.settings[0]!.title).toBe('The wet stamp 2');
+  expect({ ...document, settings: before.document.settings }).toEqual(before.document);
+  expect(await app.scene('the-wet-stamp')).toEqual(before);
+});
+
+it('where the chart is another by now, the one of the bundle comes beside it', async () => {
+  const { bytes } = await handedOff(app, 'a-complaint', { kind: 'bundle' });
+  const before = await app.scene('a-complaint');
+  const chart = (await app.agent().get('/api/charts/odette-front').expect(200)).body as { revision: number; document: ChartDocument };
+  const { id: patchId, ...patch } = setDrawing(chart.document, 'drop', { label: 'Shout' }, randomUUID) as Patch;
+  await app
+    .agent()
+    .patch('/api/charts/odette-front')
+    .send({ baseRevision: chart.revision, patchId, ...patch })
+    .expect(200);
+  const { body } = await opened(app, bytes).expect(201);
+  expect(body.charts).toEqual(['Odette, front']);
+  const { document } = await app.scene(body.sceneIds[0]);
+  expect(document.tracks[0]!.chartId).not.toBe('odette-front');
+  expect(document.exposures).toEqual(before.document.exposures);
+  expect(document.tracks[0]!.characterId).toBe('odette');
+  const own = (await app.agent().get(`/api/charts/${document.tracks[0]!.chartId}`).expect(200)).body as { document: ChartDocument };
+  expect(own.document).toEqual(chart.document);
+});
+
+it('another application opens it on the same state, with its production and its character', async () => {
+  const other = await openTestApp();
+  try {
+    const { bytes } = await handedOff(app, 'the-last-ferry', { kind: 'bundle' });
+    const files = unzipSync(bytes);
+    const index = JSON.parse(strFromU8(files['bundle.json']!)) as { production: { name: string }; characters: { name: string }[] };
+    index.production.name = 'Day Post';
+    index.characters[0]!.name = 'Thorn';
+    const { body } = await opened(other, zipSync({ ...files, 'bundle.json': strToU8(JSON.stringify(index)) })).expect(201);
+    const { document } = await other.scene(body.sceneIds[0]);
+    const before = await app.scene('the-last-ferry');
+    expect(document.exposures).toEqual(before.document.exposures);
+    expect(document.phonemes).toEqual(before.document.phonemes);
+    const productions = (await other.agent().get('/api/productions').expect(200)).body as {
+      name: string;
+      characters: { name: string }[];
+    }[];
+    expect(productions.find(({ name }) => name === 'Day Post')!.characters).toMatchObject([{ name: 'Thorn' }]);
+    await other.agent().get(`/api/assets/${document.clips[0]!.audio}`).expect(200);
+  } finally {
+    await other.close();
+  }
+});
+
+it('what is no bundle, is broken or was changed is refused with a sentence, and nothing of it is kept', async () => {
+  const { bytes } = await handedOff(app, 'the-last-ferry', { kind: 'bundle' });
+  const files = unzipSync(bytes);
+  const medium = Object.keys(files).find((name) => name.startsWith('media/') && name.endsWith('.wav'))!;
+  const scene = Object.keys(files).find((name) => /^scenes\/.*json$/.test(name))!;
+  const changed = Uint8Array.from(files[medium]!);
+  changed[1000]! ^= 255;
+  const count = (await app.agent().get('/api/scenes').expect(200)).body.length as number;
+  const { [medium]: _, ...without } = files;
+  for (const [zip, sentence] of [
+    [strToU8('not a zip at all'), /no zip with a bundle\.json/],
+    [bytes.subarray(0, bytes.length / 2), /no zip with a bundle\.json/],
+    [zipSync({ ...files, [medium]: changed }), /has been changed since it was packed/],
+    [zipSync(without), /is not in the bundle/],
+    [zipSync({ ...files, [scene]: strToU8('{"settings": []}') }), /A scene of the bundle: /],
+    [zipSync({ ...files, 'bundle.json': strToU8('{"format": "zest-jaw bundle", "version": 99}') }), /version 99/],
+  ] as const) {
+    const { body } = await opened(app, zip).expect(422);
+    expect(body.detail).toMatch(sentence);
+  }
+  await app.agent().post('/api/bundles').expect(422);
+  expect((await app.agent().get('/api/scenes').expect(200)).body).toHaveLength(count);
+});
+
+it('keeps how far a lane is shot, apart from the scene; what is none is refused', async () => {
+  const path = '/api/scenes/the-wet-stamp/shooting/mouth1';
+  const before = await app.scene('the-wet-stamp');
+  await app.agent().get(path).expect(200, { state: null });
+  const state = { at: 4, shot: [[0, 4]], again: [2] };
+  await app.agent().put(path).send({ state }).expect(200, { state });
+  await app.reopen();
+  await app.agent().get(path).expect(200, { state });
+  await app.agent().get(`${path}?on=2`).expect(200, { state: null });
+  for (const wrong of [
+    { at: -1, shot: [], again: [] },
+    { at: 1, shot: [[3, 1]], again: [] },
+    { at: 1e9, shot: [], again: [] },
+  ])
+    await app.agent().put(path).send({ state: wrong }).expect(422);
+  await app.agent().put('/api/scenes/the-wet-stamp/shooting/eyes').send({ state }).expect(404);
+  await app.agent().put(path).send({ state: 'all' }).expect(400);
+  expect(await app.scene('the-wet-stamp')).toEqual(before);
+});

@@ -1,0 +1,134 @@
+/** A film of the lane with the scene's sound, encoded in this browser. */
+import { formatFrameRate, sceneSettings } from '@zest-jaw/core';
+import { Download } from 'lucide-react';
+import { useEffect, useRef, useState, type ReactElement } from 'react';
+import { sentenceOf } from '../api/http.js';
+import { useDrawingAtPlayhead, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
+import { Button } from '../ui/Button.js';
+import { Easel } from '../mouth/Easel.js';
+import { saveUrl } from '../ui/saveText.js';
+import { Card } from './Card.js';
+import { makeFilm } from './makeFilm.js';
+import { useKeptChoices } from './useKeptChoices.js';
+import type { FilmKind } from '../workers/film.worker.js';
+
+const SIZES = ['1920x1080', '1280x720', '1080x1080', '640x360'] as const;
+
+const BURNT = [
+  ['frameNumbers', 'frame number'],
+  ['timecode', 'timecode'],
+  ['words', 'the word that is said'],
+  ['drawings', 'the drawing’s number'],
+] as const;
+
+export function FilmCard(): ReactElement {
+  const document = useSceneDocument();
+  const { track, chart, charts, character } = useSpeaker();
+  const drawing = useDrawingAtPlayhead();
+  const { title, lengthFrames, frameRate } = sceneSettings(document);
+  const [choices, choose] = useKeptChoices('film', {
+    kind: 'webm' as FilmKind,
+    size: SIZES[1] as string,
+    withHead: true,
+    ground: chart.head[0]?.backdrop?.[0] ?? '#f3ead6',
+    frameNumbers: false,
+    timecode: false,
+    words: false,
+    drawings: false,
+  });
+  const [done, setDone] = useState<number>();
+  const [said, setSaid] = useState<{ readonly text: string; readonly isFault: boolean }>();
+  const stopper = useRef<AbortController>(undefined);
+  useEffect(() => () => stopper.current?.abort(new Error('Given up.')), []);
+  const save = async (): Promise<void> => {
+    const own = new AbortController();
+    stopper.current = own;
+    setSaid(undefined);
+    setDone(0);
+    try {
+      const [width, height] = choices.size.split('x').map(Number) as [number, number];
+      const film = await makeFilm(document, track.id, charts, { ...choices, width, height }, setDone, own.signal);
+      const url = URL.createObjectURL(film);
+      saveUrl(url, `${title}, ${character.name}.${choices.kind}`);
+      setTimeout(() => URL.revokeObjectURL(url), 60_000);
+      setSaid({ text: `${lengthFrames} frames saved, ${(film.size / 1e6).toFixed(1)} MB.`, isFault: false });
+    } catch (error) {
+      if (!own.signal.aborted) setSaid({ text: sentenceOf(error), isFault: true });
+      else setSaid({ text: 'Given up; nothing was saved.', isFault: false });
+    } finally {
+      setDone(undefined);
+    }
+  };
+  return (
+    <Card
+      title="Film"
+      says="The lane with the sound of the scene, encoded here in the browser: exactly as many frames as the scene, the sound to the sample."
+      counts={`${lengthFrames} frames at ${formatFrameRate(frameRate)} fps, from the scene’s first.`}
+    >
+      <div className="mb-4 grid grid-cols-[minmax(0,1fr)_320px] gap-5">
+        <div className="grid content-start gap-x-4 gap-y-3 min-[1100px]:grid-cols-2">
+          <label className="flex flex-col gap-1 font-semibold">
+            Format
+            <select
+              className="field font-normal"
+              value={choices.kind}
+              onChange={({ target }) => choose({ kind: target.value as FilmKind })}
+            >
+              <option value="webm">WebM</option>
+              <option value="mp4">MP4, where the browser has it</option>
+            </select>
+          </label>
+          <label className="flex flex-col gap-1 font-semibold">
+            Size
+            <select className="field font-normal" value={choices.size} onChange={({ target }) => choose({ size: target.value })}>
+              {SIZES.map((size) => (
+                <option key={size} value={size}>
+                  {size.replace('x', ' × ')}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={choices.withHead} onChange={({ target }) => choose({ withHead: target.checked })} />
+            on the head
+          </label>
+          <label className="flex items-center gap-2">
+            <input
+              type="color"
+              className="h-[28px] w-[44px] rounded border border-rule bg-transparent"
+              value={choices.ground}
+              onChange={({ target }) => choose({ ground: target.value })}
+            />
+            ground
+          </label>
+          <fieldset className="flex flex-wrap gap-x-5 gap-y-1 min-[1100px]:col-span-2">
+            <legend className="mb-1 font-semibold">Burnt in below</legend>
+            {BURNT.map(([name, text]) => (
+              <label key={name} className="flex items-center gap-2">
+                <input type="checkbox" checked={choices[name]} onChange={({ target }) => choose({ [name]: target.checked })} />
+                {text}
+              </label>
+            ))}
+          </fieldset>
+        </div>
+        <Easel name={character.name} chart={chart} drawing={drawing} className="h-[200px] w-[320px]" />
+      </div>
+      <div className="flex min-h-[40px] items-center gap-3">
+        <Button weight="main" disabled={done !== undefined} onClick={() => void save()}>
+          <Download size={17} aria-hidden /> Save film
+        </Button>
+        {done !== undefined && (
+          <>
+            <progress className="h-2 flex-1 accent-[var(--zest)]" value={done} aria-label="Encoding the film" />
+            <Button weight="bare" onClick={() => stopper.current?.abort(new Error('Given up.'))}>
+              Cancel
+            </Button>
+          </>
+        )}
+        <span className={`text-[14px] ${said?.isFault ? 'text-bad' : 'text-ink-soft'}`} role="status">
+          {said?.text}
+        </span>
+      </div>
+    </Card>
+  );
+}

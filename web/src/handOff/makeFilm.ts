@@ -1,0 +1,83 @@
+/** A film of the scene: what each frame shows is drawn once, the sound mixed to the sample, and both given to the encoder. */
+import { looksOfFrames, picturesOfChart, pictureSvg, type ChartDocument, type SceneDocument } from '@zest-jaw/core';
+import type { FilmAnswer, FilmOptions, FilmTask } from '../workers/film.worker.js';
+
+async function bytesOf(hash: string): Promise<Response> {
+  const response = await fetch(`/api/assets/${hash}`);
+  if (!response.ok) throw new Error('A recording or a picture of the scene could not be loaded. Reload the page and try again.');
+  return response;
+}
+
+/** A file as a data URI: a picture inside another may not be fetched. */
+async function dataUri(hash: string): Promise<string> {
+  const blob = await (await bytesOf(hash)).blob();
+  return new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(reader.result as string);
+    reader.onerror = () => reject(new Error('A picture of the chart could not be read. Reload the page and try again.'));
+    reader.readAsDataURL(blob);
+  });
+}
+
+async function drawn(svg: string): Promise<ImageBitmap> {
+  const image = new Image();
+  const url = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }));
+  try {
+    image.src = url;
+    await image.decode();
+    return await createImageBitmap(image);
+  } finally {
+    URL.revokeObjectURL(url);
+  }
+}
+
+/**
+ * @param onProgress 0 to 1
+ * @throws a sentence where the browser cannot encode, or what is needed could not be loaded
+ */
+export async function makeFilm(
+  scene: SceneDocument,
+  trackId: string,
+  charts: ReadonlyMap<string, ChartDocument>,
+  options: FilmOptions,
+  onProgress: (done: number) => void,
+  signal: AbortSignal,
+): Promise<Blob> {
+  const looks = looksOfFrames(scene, trackId, charts);
+  const [first] = charts.values();
+  const uris = new Map<string, string>();
+  for (const chart of charts.values()) for (const hash of picturesOfChart(chart)) uris.set(hash, await dataUri(hash));
+  const pictures: ImageBitmap[] = [];
+  const known = new Map<string, number>();
+  const shown = new Int32Array(looks.length);
+  for (const [frame, look] of looks.entries()) {
+    const key = look ? `${look.chartId} ${look.drawing} ${look.look}` : '';
+    let index = known.get(key);
+    if (index === undefined) {
+      signal.throwIfAborted();
+      known.set(key, (index = pictures.length));
+      pictures.push(await drawn(pictureSvg(look ? charts.get(look.chartId)! : first!, look, options, (hash) => uris.get(hash) ?? '')));
+    }
+    shown[frame] = index;
+  }
+  const recordings = new Map<string, ArrayBuffer>();
+  for (const { audio } of scene.clips) if (!recordings.has(audio)) recordings.set(audio, await (await bytesOf(audio)).arrayBuffer());
+  signal.throwIfAborted();
+  const task: FilmTask = { ...options, scene, trackId, charts, pictures, shown, recordings };
+  const worker = new Worker(new URL('../workers/film.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    return await new Promise<Blob>((resolve, reject) => {
+      signal.addEventListener('abort', () => reject(signal.reason as Error), { once: true });
+      worker.onerror = (event) => reject(new Error(`The encoder broke down: ${event.message}. Try a smaller size.`));
+      worker.onmessage = ({ data }: MessageEvent<FilmAnswer>) => {
+        if (data.kind === 'progress') onProgress(data.done);
+        else if (data.kind === 'done') resolve(new Blob([data.film], { type: data.mediaType }));
+        else reject(new Error(data.sentence));
+      };
+      worker.postMessage(task, [...pictures, ...recordings.values()]);
+    });
+  } finally {
+    // What was encoded so far goes with it.
+    worker.terminate();
+  }
+}
