@@ -97,7 +97,7 @@ function Stage({ view, charts: all, trackId }: { view: SceneView; charts: readon
     const pull = pullListOf(looksOfFrames(document, trackId, charts), charts, cameraOn);
     return { pictures: picturesOfPull(pull), shots: pull.shots.length };
   }, [document, trackId, charts, cameraOn]);
-  const { state, isBehind, change } = useShooting(view.id, trackId, cameraOn, pictures.length);
+  const { state, isKnown, isBehind, change } = useShooting(view.id, trackId, cameraOn, pictures.length);
   const words = useMemo(() => placedWords(document), [document]);
   const shoot = (): void => change((now) => shootNow(now, pictures, inOneGo));
   const back = (): void => change((now) => stepShoot(now, -1, pictures.length));
@@ -105,6 +105,7 @@ function Stage({ view, charts: all, trackId }: { view: SceneView; charts: readon
   const again = (): void => change(markAgain);
   useKeys({ Space: shoot, Enter: shoot, Backspace: back, ArrowLeft: back, ArrowRight: on, KeyR: again, KeyH: () => setInOneGo(!inOneGo) });
 
+  if (!isKnown) return <AlonePage busy title="Opening the shoot…" />;
   const now = pictures[state.at];
   const left = pictures.length - countShot(state);
   const frame = now?.frame ?? lengthFrames - 1;

@@ -13,6 +13,8 @@ const LOOKED_AT = 1500;
 
 export interface Shooting {
   readonly state: ShootingState;
+  /** What stands has been told by the server: before that nothing can be pressed. */
+  readonly isKnown: boolean;
   /** What was pressed is not kept by the server yet; it is tried again. */
   readonly isBehind: boolean;
   change(make: (state: ShootingState) => ShootingState): void;
@@ -62,6 +64,7 @@ export function useShooting(sceneId: string, trackId: string, cameraOn: 1 | 2, p
   const stands = (kept: ShootingState | null | undefined): ShootingState => (isShootingState(kept, pictures) ? kept : NOT_BEGUN);
   return {
     state: stands(data),
+    isKnown: data !== undefined,
     isBehind,
     change: (make) => {
       // Before it is known what stands, nothing is put in its place.
