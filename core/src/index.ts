@@ -323,6 +323,7 @@ export {
   type OfferView,
   type ProductionView,
   type RecordingView,
+  type ShotPictureView,
   type SceneCard,
   type SceneView,
 } from './api/views.js';
@@ -523,6 +524,7 @@ export {
   isShootingState,
   isShot,
   markAgain,
+  markAllAgain,
   NOT_BEGUN,
   picturesOfPull,
   shootNow,
@@ -540,3 +542,6 @@ export {
   type NumbersIn,
   type NumbersTable,
 } from './handOff/numbersIn.js';
+export { COMPARED_WIDTH, greyOf, type GreyPicture } from './stage/picture.js';
+export { chance, mouthReallyOn, seenByCamera, USUAL_CONDITIONS, type StageConditions } from './stage/practiceCamera.js';
+export { doubtedShots, openMouthChecker, type DoubtedShot, type MouthCheck, type MouthChecker, type MouthDoubt, type TakenPicture } from './stage/rightMouth.js';

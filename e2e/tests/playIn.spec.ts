@@ -128,7 +128,7 @@ test('a keycap held while stepping puts its mouth on every frame that is passed,
   await expect.poll(() => laneOf(app)).toEqual(before);
 });
 
-test('the tap test says how late the hand is, and how steadily', async ({ page, app }) => {
+test('the tap test says how late the hand is, and how steadily', { tag: '@alone' }, async ({ page, app }) => {
   await openDemo(page, app, SCENE);
   await page.getByRole('button', { name: 'How it sounds here' }).click();
   await page.getByRole('button', { name: /^Tap test/ }).click();

@@ -22,6 +22,7 @@ import { ReadingService } from './scenes/reading.service.js';
 import { SceneController } from './scenes/scene.controller.js';
 import { SceneStore } from './scenes/scene.store.js';
 import { SceneUploadService } from './scenes/sceneUpload.service.js';
+import { ShootingController } from './stage/shooting.controller.js';
 import { databaseOptions } from './storage/database.js';
 import { WorkerPool } from './workers/workerPool.js';
 
@@ -46,6 +47,7 @@ export class AppModule {
         ProductionController,
         RecordingController,
         SceneController,
+        ShootingController,
       ],
       providers: [
         AssetStore,

@@ -53,6 +53,11 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./shoot/ShootPage.js')).ShootPage }),
       },
       {
+        path: '/scenes/:sceneId/shoot/:trackId/take',
+        hydrateFallbackElement: <></>,
+        lazy: async () => ({ Component: (await import('./shoot/TakePage.js')).TakePage }),
+      },
+      {
         path: '/charts/:chartId',
         hydrateFallbackElement: <></>,
         lazy: async () => ({ Component: (await import('./chart/ChartPage.js')).ChartPage }),

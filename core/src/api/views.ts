@@ -76,6 +76,19 @@ export interface RecordingView {
   readonly lengthSamples: number;
 }
 
+/** A picture that a camera took of a lane. */
+export interface ShotPictureView {
+  /** Which picture of the lane, from 0. */
+  readonly picture: number;
+  /** Content hash of the JPEG. */
+  readonly asset: string;
+  /** The mouth that was asked for; null where none was. */
+  readonly chartId: string | null;
+  readonly drawing: string | null;
+  /** Taken by the practice camera. */
+  readonly practice: boolean;
+}
+
 export function hasEnded({ state }: Pick<JobView, 'state'>): boolean {
   return state === 'done' || state === 'failed' || state === 'cancelled';
 }

@@ -93,6 +93,12 @@ export function markAgain(state: ShootingState): ShootingState {
   return { ...state, again };
 }
 
+/** Marks pictures to be shot again, those of them that are shot. */
+export function markAllAgain(state: ShootingState, pictures: readonly number[]): ShootingState {
+  const again = new Set([...state.again, ...pictures.filter((picture) => isShot(state, picture))]);
+  return { ...state, again: [...again].sort((a, b) => a - b) };
+}
+
 /** Whether something is the state of a shoot of so many pictures; anything may be passed. */
 export function isShootingState(candidate: unknown, mostPictures: number): candidate is ShootingState {
   const { at, shot, again } = (candidate ?? {}) as Partial<ShootingState>;

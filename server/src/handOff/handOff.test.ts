@@ -130,23 +130,3 @@ it('what is no bundle, is broken or was changed is refused with a sentence, and 
   await app.agent().post('/api/bundles').expect(422);
   expect((await app.agent().get('/api/scenes').expect(200)).body).toHaveLength(count);
 });
-
-it('keeps how far a lane is shot, apart from the scene; what is none is refused', async () => {
-  const path = '/api/scenes/the-wet-stamp/shooting/mouth1';
-  const before = await app.scene('the-wet-stamp');
-  await app.agent().get(path).expect(200, { state: null });
-  const state = { at: 4, shot: [[0, 4]], again: [2] };
-  await app.agent().put(path).send({ state }).expect(200, { state });
-  await app.reopen();
-  await app.agent().get(path).expect(200, { state });
-  await app.agent().get(`${path}?on=2`).expect(200, { state: null });
-  for (const wrong of [
-    { at: -1, shot: [], again: [] },
-    { at: 1, shot: [[3, 1]], again: [] },
-    { at: 1e9, shot: [], again: [] },
-  ])
-    await app.agent().put(path).send({ state: wrong }).expect(422);
-  await app.agent().put('/api/scenes/the-wet-stamp/shooting/eyes').send({ state }).expect(404);
-  await app.agent().put(path).send({ state: 'all' }).expect(400);
-  expect(await app.scene('the-wet-stamp')).toEqual(before);
-});

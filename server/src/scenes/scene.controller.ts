@@ -3,14 +3,12 @@ import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, P
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   exposureSheetCsv,
-  isShootingState,
   sceneSettings,
   type JobView,
   type RevisionView,
   type SceneCard,
   type SceneView,
   type SceneDocument,
-  type ShootingState,
   type WordWay,
 } from '@zest-jaw/core';
 import { faultsOfShape } from '@zest-jaw/engine/documents';
@@ -23,13 +21,10 @@ import { PictureService } from '../handOff/picture.service.js';
 import { JobService, jobView } from '../jobs/job.service.js';
 import { Character, Job, Production, Scene } from '../storage/entities.js';
 import { READING_JOB, ReadingService } from './reading.service.js';
-import { NewSceneDto, PicturesDto, ReadClipDto, ReadMarksDto, ShootingDto, WordWaysDto } from './scene.dto.js';
+import { NewSceneDto, PicturesDto, ReadClipDto, ReadMarksDto, WordWaysDto } from './scene.dto.js';
 import { cardOf, keepCard } from './sceneCard.js';
 import { SceneStore } from './scene.store.js';
 import { givenOf, SceneUploadService, StartedScene } from './sceneUpload.service.js';
-
-/** A lane is shot by a camera on ones and by one on twos, each for itself. */
-const shootOf = (track: string, on: string | undefined): string => (on === '2' ? `${track} on twos` : track);
 
 @ApiTags('scenes')
 @Controller('scenes')
@@ -159,35 +154,6 @@ export class SceneController {
   @ApiOperation({ summary: 'Makes a printed sheet, sprites of a chart, or a bundle; answers with the job, whose result is the file.' })
   async handOff(@Param('id') id: string, @Body() dto: HandOffDto): Promise<JobView> {
     return jobView(await this.handOffs.begin(id, dto));
-  }
-
-  @Get(':id/shooting/:track')
-  @ApiOperation({ summary: 'How far a lane is shot by a camera on ones, or on twos (`on=2`); null before it is begun.' })
-  async shooting(
-    @Param('id') id: string,
-    @Param('track') track: string,
-    @Query('on') on?: string,
-  ): Promise<{ state: ShootingState | null }> {
-    const scene = await this.em.findOne(Scene, { id }, { populate: ['shooting'] });
-    if (!scene) throw notThere('scene');
-    return { state: scene.shooting[shootOf(track, on)] ?? null };
-  }
-
-  @Put(':id/shooting/:track')
-  @ApiOperation({ summary: 'Keeps how far a lane is shot.' })
-  async keepShooting(
-    @Param('id') id: string,
-    @Param('track') track: string,
-    @Body() { state }: ShootingDto,
-    @Query('on') on?: string,
-  ): Promise<{ state: ShootingState }> {
-    const scene = await this.em.findOne(Scene, { id }, { populate: ['document', 'shooting'] });
-    if (!scene?.document.tracks.some((one) => one.id === track)) throw notThere('lane');
-    if (!isShootingState(state, sceneSettings(scene.document).lengthFrames))
-      throw cannotUse('This is not how far this lane can be shot. Reload the page and go on from there.');
-    scene.shooting = { ...scene.shooting, [shootOf(track, on)]: state };
-    await this.em.flush();
-    return { state };
   }
 
   @Get(':id/sheet.csv')

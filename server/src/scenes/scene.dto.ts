@@ -209,9 +209,3 @@ export class PicturesDto {
   @MaxLength(7)
   ground?: string;
 }
-
-export class ShootingDto {
-  @ApiProperty({ description: 'How far a lane is shot: `at`, `shot`, `again`; see docs/formats.md.' })
-  @IsObject()
-  state!: object;
-}

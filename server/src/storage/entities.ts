@@ -215,4 +215,40 @@ export class Job {
   createdAt: Date = new Date();
 }
 
-export const ENTITIES = [Production, Asset, Chart, Character, Scene, Revision, ChartRevision, Job];
+/** A picture that a camera took of a lane. One that is taken again stays, behind the newer. */
+@Entity()
+@Index({ properties: ['scene', 'shoot'] })
+export class ShotPicture {
+  @PrimaryKey({ type: 'integer', autoincrement: true })
+  id!: number;
+
+  @ManyToOne(() => Scene, { deleteRule: 'cascade' })
+  scene!: Scene;
+
+  /** The lane, and whether the camera is on twos. */
+  @Property({ type: 'string' })
+  shoot!: string;
+
+  /** Which picture of the lane, from 0. */
+  @Property({ type: 'integer' })
+  picture!: number;
+
+  /** The file, by the hash of its content. */
+  @Property({ type: 'string' })
+  asset!: string;
+
+  /** The mouth that was asked for; null where none was. */
+  @Property({ type: 'string', nullable: true })
+  chartId: string | null = null;
+
+  @Property({ type: 'string', nullable: true })
+  drawing: string | null = null;
+
+  @Property({ type: 'boolean' })
+  practice: boolean = false;
+
+  @Property({ type: 'datetime' })
+  at: Date = new Date();
+}
+
+export const ENTITIES = [Production, Asset, Chart, Character, Scene, Revision, ChartRevision, Job, ShotPicture];

@@ -248,6 +248,16 @@ export class Migration20261207Shooting extends Migration {
   }
 }
 
+/** What a camera took of a lane is kept. */
+export class Migration20261208Shots extends Migration {
+  override up(): void {
+    this.addSql(
+      'create table `shot_picture` (`id` integer not null primary key autoincrement, `scene_id` text not null references `scene` (`id`) on delete cascade, `shoot` text not null, `picture` integer not null, `asset` text not null, `chart_id` text null, `drawing` text null, `practice` integer not null default false, `at` datetime not null);',
+    );
+    this.addSql('create index `shot_picture_scene_id_shoot_index` on `shot_picture` (`scene_id`, `shoot`);');
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -263,4 +273,5 @@ export const MIGRATIONS = [
   { name: '20261205-offers', class: Migration20261205Offers },
   { name: '20261206-maps', class: Migration20261206Maps },
   { name: '20261207-shooting', class: Migration20261207Shooting },
+  { name: '20261208-shots', class: Migration20261208Shots },
 ];

@@ -1,35 +1,7 @@
 /** A film of the scene: what each frame shows is drawn once, the sound mixed to the sample, and both given to the encoder. */
-import { looksOfFrames, picturesOfChart, pictureSvg, type ChartDocument, type SceneDocument } from '@zest-jaw/core';
+import { looksOfFrames, pictureSvg, type ChartDocument, type SceneDocument } from '@zest-jaw/core';
+import { bytesOf, drawn, picturesOfCharts } from '../mouth/drawnPicture.js';
 import type { FilmAnswer, FilmOptions, FilmTask } from '../workers/film.worker.js';
-
-async function bytesOf(hash: string): Promise<Response> {
-  const response = await fetch(`/api/assets/${hash}`);
-  if (!response.ok) throw new Error('A recording or a picture of the scene could not be loaded. Reload the page and try again.');
-  return response;
-}
-
-/** A file as a data URI: a picture inside another may not be fetched. */
-async function dataUri(hash: string): Promise<string> {
-  const blob = await (await bytesOf(hash)).blob();
-  return new Promise((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(reader.result as string);
-    reader.onerror = () => reject(new Error('A picture of the chart could not be read. Reload the page and try again.'));
-    reader.readAsDataURL(blob);
-  });
-}
-
-async function drawn(svg: string): Promise<ImageBitmap> {
-  const image = new Image();
-  const url = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }));
-  try {
-    image.src = url;
-    await image.decode();
-    return await createImageBitmap(image);
-  } finally {
-    URL.revokeObjectURL(url);
-  }
-}
 
 /**
  * @param onProgress 0 to 1
@@ -45,8 +17,7 @@ export async function makeFilm(
 ): Promise<Blob> {
   const looks = looksOfFrames(scene, trackId, charts);
   const [first] = charts.values();
-  const uris = new Map<string, string>();
-  for (const chart of charts.values()) for (const hash of picturesOfChart(chart)) uris.set(hash, await dataUri(hash));
+  const uris = await picturesOfCharts(charts.values());
   const pictures: ImageBitmap[] = [];
   const known = new Map<string, number>();
   const shown = new Int32Array(looks.length);

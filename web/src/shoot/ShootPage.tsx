@@ -1,112 +1,83 @@
-/** A lane on the stage: the mouth that goes on now, large, to be read from two metres and pressed with gloves. */
+/** A lane on the stage: the mouth that goes on now, large, to be read from two metres and pressed with gloves; and what the camera sees. */
 import {
-  chartsWithOneOffs,
   countShot,
   frameNumber,
   isShot,
-  looksOfFrames,
   markAgain,
-  picturesOfPull,
   placedWords,
-  pullListOf,
   sampleAtFrame,
   sceneSettings,
   shootNow,
   stepShoot,
   type ChartDocument,
-  type ChartView,
-  type Drawing,
-  type SceneView,
 } from '@zest-jaw/core';
-import { useQuery } from '@tanstack/react-query';
 import { clsx } from 'clsx';
-import { useMemo, useState, type ReactElement, type ReactNode } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
-import { api, sentenceOf } from '../api/http.js';
-import { Mouth } from '../mouth/Mouth.js';
+import { useEffect, useMemo, useState, type ReactElement } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { sentenceOf } from '../api/http.js';
+import { PRACTICE_CAMERA } from '../stage/camera.js';
 import { AlonePage } from '../ui/AlonePage.js';
 import { giveKeysBack, useKeys } from '../ui/useKeys.js';
+import { LivePicture } from './LivePicture.js';
+import { mouthKey, WithLine, type ShotLine } from './ShotLine.js';
+import { BigButton, Facts, Shown } from './stageParts.js';
 import { useShooting } from './useShooting.js';
+import { useShotPictures } from './useShotPictures.js';
+import { useStageCamera } from './useStageCamera.js';
 
 /** Words of the line that are shown around the one that is said. */
 const WORDS_AROUND = 4;
 
 export function ShootPage(): ReactElement {
-  const { sceneId = '', trackId = '' } = useParams();
-  const view = useQuery({ queryKey: ['shoot', sceneId], queryFn: () => api<SceneView>(`/scenes/${sceneId}`), staleTime: Infinity });
-  const charts = useQuery({ queryKey: ['shoot-charts'], queryFn: () => api<ChartView[]>('/charts'), staleTime: Infinity });
-  const failed = view.error ?? charts.error;
-  if (failed) return <AlonePage title="This scene cannot be shot" text={sentenceOf(failed)} />;
-  if (!view.data || !charts.data) return <AlonePage busy title="Opening the shoot…" />;
-  if (!view.data.document.tracks.some(({ id }) => id === trackId))
-    return <AlonePage title="This lane is not in the scene" text="Go back to Hand off and choose one." />;
-  return <Stage view={view.data} charts={charts.data} trackId={trackId} />;
+  return <WithLine Page={Stage} />;
 }
 
-interface BigButtonProps {
-  readonly label: string;
-  readonly hint: string;
-  readonly isMain?: boolean;
-  readonly isOn?: boolean;
-  readonly onPress: () => void;
-}
-
-function BigButton({ label, hint, isMain = false, isOn, onPress }: BigButtonProps): ReactElement {
-  return (
-    <button
-      type="button"
-      aria-pressed={isOn}
-      onClick={onPress}
-      className={clsx(
-        'flex min-h-[96px] flex-col items-center justify-center rounded-2xl px-6 text-[26px] leading-tight font-semibold',
-        isMain ? 'flex-[2] bg-[#f5a400] text-[#1b1508]' : 'flex-1 border-2 border-[#4b5672] text-[#f4efe2]',
-        isOn && 'border-[#f5a400]! text-[#f5a400]!',
-      )}
-    >
-      {label}
-      <span className={clsx('text-[15px] font-normal', isMain ? 'text-[#3a2c07]' : 'text-[#b9bfce]')}>{hint}</span>
-    </button>
-  );
-}
-
-function Shown({
-  chart,
-  drawing,
-  small = false,
-}: {
-  chart: ChartDocument | undefined;
-  drawing: Drawing | null;
-  small?: boolean;
-}): ReactElement {
-  const size = small ? 'h-[120px] w-[170px]' : 'h-[360px] w-[520px]';
-  return (
-    <div className={clsx('grid place-items-center rounded-3xl bg-[#f4efe2] text-[#1f2a44]', size)}>
-      {drawing && chart ? <Mouth chart={chart} drawing={drawing} className="size-[88%]" /> : <span className="text-[22px]">no mouth</span>}
-    </div>
-  );
-}
-
-function Stage({ view, charts: all, trackId }: { view: SceneView; charts: readonly ChartView[]; trackId: string }): ReactElement {
-  const { document } = view;
+function Stage({ line }: { line: ShotLine }): ReactElement {
+  const { sceneId, trackId, document, charts, cameraOn, pictures, shots } = line;
   const { title, frameRate, lengthFrames } = sceneSettings(document);
-  const [params, setParams] = useSearchParams();
-  const cameraOn = params.get('on') === '2' ? 2 : 1;
+  const [, setParams] = useSearchParams();
   const [inOneGo, setInOneGo] = useState(false);
-  const charts = useMemo(() => chartsWithOneOffs(document, new Map(all.map((chart) => [chart.id, chart.document]))), [document, all]);
-  const { pictures, shots } = useMemo(() => {
-    const pull = pullListOf(looksOfFrames(document, trackId, charts), charts, cameraOn);
-    return { pictures: picturesOfPull(pull), shots: pull.shots.length };
-  }, [document, trackId, charts, cameraOn]);
-  const { state, isKnown, isBehind, change } = useShooting(view.id, trackId, cameraOn, pictures.length);
+  const [isOnion, setIsOnion] = useState(true);
+  const [cameraFault, setCameraFault] = useState<string>();
+  const { state, isKnown, isBehind, change } = useShooting(sceneId, trackId, cameraOn, pictures.length);
+  const { choices, chosen, choose, camera, fault } = useStageCamera(line);
+  const { taken, waiting, keep, fault: refused } = useShotPictures(line);
   const words = useMemo(() => placedWords(document), [document]);
-  const shoot = (): void => change((now) => shootNow(now, pictures, inOneGo));
-  const back = (): void => change((now) => stepShoot(now, -1, pictures.length));
-  const on = (): void => change((now) => stepShoot(now, 1, pictures.length));
-  const again = (): void => change(markAgain);
-  useKeys({ Space: shoot, Enter: shoot, Backspace: back, ArrowLeft: back, ArrowRight: on, KeyR: again, KeyH: () => setInOneGo(!inOneGo) });
-
-  if (!isKnown) return <AlonePage busy title="Opening the shoot…" />;
   const now = pictures[state.at];
+  // A mouth is put on when it is its turn, and anew when one goes back to it.
+  const mouth = isKnown && now ? mouthKey(now) : undefined;
+  const turn = now && now.nth > 1 && isShot(state, state.at - 1) && !isShot(state, state.at) ? now.shot.frame : `${state.at}`;
+  useEffect(() => {
+    if (mouth !== undefined) camera?.wear?.(mouth);
+  }, [camera, mouth, turn]);
+
+  const takeAll = async (from: number, to: number): Promise<void> => {
+    // All are asked for before the next mouth is put on.
+    const taking = pictures.slice(from, to).map(({ shot: { chartId, drawing } }, index) => ({
+      jpeg: camera!.take(),
+      kept: { picture: from + index, chartId, drawing: drawing?.id ?? null, practice: chosen === PRACTICE_CAMERA.id },
+    }));
+    const taken = await Promise.allSettled(taking.map(async ({ jpeg, kept }) => keep({ ...kept, jpeg: await jpeg })));
+    const failed = taken.find((one) => one.status === 'rejected');
+    setCameraFault(failed && sentenceOf(failed.reason));
+  };
+  const shoot = (): void => {
+    if (!isKnown || !now) return;
+    let to = state.at + 1;
+    while (inOneGo && pictures[to]?.shot === now.shot) to += 1;
+    if (camera) void takeAll(state.at, to);
+    change((before) => shootNow(before, pictures, inOneGo));
+  };
+  const back = (): void => change((before) => stepShoot(before, -1, pictures.length));
+  const on = (): void => change((before) => stepShoot(before, 1, pictures.length));
+  const again = (): void => change(markAgain);
+  useKeys({
+    ...{ Space: shoot, Enter: shoot, Backspace: back, ArrowLeft: back, ArrowRight: on, KeyR: again },
+    KeyH: () => setInOneGo(!inOneGo),
+    KeyO: () => setIsOnion(!isOnion),
+  });
+  if (!isKnown) return <AlonePage busy title="Opening the shoot…" />;
+
   const left = pictures.length - countShot(state);
   const frame = now?.frame ?? lengthFrames - 1;
   const [from, to] = [sampleAtFrame(frameRate, frame), sampleAtFrame(frameRate, frame + cameraOn)];
@@ -115,6 +86,9 @@ function Stage({ view, charts: all, trackId }: { view: SceneView; charts: readon
   const near = words.slice(Math.max(0, said - WORDS_AROUND), (said < 0 ? words.length : said) + WORDS_AROUND + 1);
   const chartOf = (id: string | null): ChartDocument | undefined => (id === null ? undefined : charts.get(id));
   const nextShot = now && pictures.find((one, index) => index > state.at && one.shot !== now.shot)?.shot;
+  const before = [...(taken?.values() ?? [])].filter(({ picture }) => picture < state.at).at(-1);
+  const hasCamera = chosen !== '';
+  const trouble = fault ?? cameraFault ?? refused;
   return (
     <div
       className="flex h-full flex-col gap-4 bg-[#141a2b] p-6 text-[#f4efe2]"
@@ -124,10 +98,15 @@ function Stage({ view, charts: all, trackId }: { view: SceneView; charts: readon
       onClick={giveKeysBack}
     >
       <header className="flex items-baseline gap-5 text-[18px] text-[#b9bfce]">
-        <Link to={`/scenes/${view.id}/hand-off?as=shots`} className="underline underline-offset-4 hover:text-[#f4efe2]">
+        <Link to={`/scenes/${sceneId}/hand-off?as=shots`} className="underline underline-offset-4 hover:text-[#f4efe2]">
           {title}
         </Link>
         <span className="flex-1">{`${shots} mouths in turn, camera on ${cameraOn === 1 ? 'ones' : 'twos'}`}</span>
+        {isBehind && <span className="text-[#ffb3a0]">not kept yet, it is tried again</span>}
+        {waiting > 3 && <span className="text-[#ffb3a0]">{`${waiting} pictures are on their way`}</span>}
+        <Link to={`take?on=${cameraOn}`} className="underline underline-offset-4 hover:text-[#f4efe2]">
+          What was shot
+        </Link>
         <button
           type="button"
           className="underline underline-offset-4"
@@ -135,23 +114,45 @@ function Stage({ view, charts: all, trackId }: { view: SceneView; charts: readon
         >
           {cameraOn === 1 ? 'Camera on twos' : 'Camera on ones'}
         </button>
-        {isBehind && <span className="text-[#ffb3a0]">not kept yet, it is tried again</span>}
+        <select
+          aria-label="Camera"
+          className="rounded-md border border-[#4b5672] bg-[#141a2b] px-2 py-1 text-[#f4efe2]"
+          value={chosen}
+          onChange={({ target }) => choose(target.value)}
+        >
+          {choices.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {id === '' ? 'no camera' : name}
+            </option>
+          ))}
+        </select>
       </header>
       <main className="flex min-h-0 flex-1 items-center gap-8">
+        {hasCamera && (
+          <LivePicture
+            camera={camera}
+            trouble={trouble}
+            last={before && { asset: before.asset, said: `frame ${frameNumber(document, pictures[before.picture]?.frame ?? 0)}` }}
+            isOnion={isOnion}
+            onOnion={setIsOnion}
+          />
+        )}
         {now ? (
-          <>
-            <Shown chart={chartOf(now.shot.chartId)} drawing={now.shot.drawing} />
-            <Facts>
-              <p className="text-[150px] leading-none font-bold tabular-nums" data-testid="number">
+          <div className={clsx('flex items-center', hasCamera ? 'flex-1 flex-col gap-3' : 'contents')}>
+            <Shown chart={chartOf(now.shot.chartId)} drawing={now.shot.drawing} size={hasCamera ? 'middle' : 'large'} />
+            <Facts isBeside={!hasCamera}>
+              <p className={clsx('leading-none font-bold tabular-nums', hasCamera ? 'text-[92px]' : 'text-[150px]')} data-testid="number">
                 {now.shot.drawing?.number ?? '–'}
               </p>
-              <p className="text-[34px] font-semibold">{now.shot.drawing?.label ?? 'no mouth'}</p>
-              <p className="text-[40px] leading-tight" data-testid="nth">{`${now.nth} of ${now.shot.pictures}`}</p>
+              <p className={clsx('font-semibold', hasCamera ? 'text-[26px]' : 'text-[34px]')}>{now.shot.drawing?.label ?? 'no mouth'}</p>
+              <p className={clsx('leading-tight', hasCamera ? 'text-[30px]' : 'text-[40px]')} data-testid="nth">
+                {`${now.nth} of ${now.shot.pictures}`}
+              </p>
               {isShot(state, state.at) && (
                 <p className="text-[22px] text-[#f5a400]">{state.again.includes(state.at) ? 'to be shot again' : 'shot already'}</p>
               )}
             </Facts>
-          </>
+          </div>
         ) : (
           <Facts>
             <p className="text-[80px] leading-none font-bold">{left === 0 ? 'All shot' : 'At the end'}</p>
@@ -163,7 +164,7 @@ function Stage({ view, charts: all, trackId }: { view: SceneView; charts: readon
             <p className="text-[20px] text-[#b9bfce]">then</p>
             {nextShot ? (
               <>
-                <Shown chart={chartOf(nextShot.chartId)} drawing={nextShot.drawing} small />
+                <Shown chart={chartOf(nextShot.chartId)} drawing={nextShot.drawing} size="small" />
                 <p className="text-[30px] font-semibold">
                   {nextShot.drawing ? `${nextShot.drawing.number} ${nextShot.drawing.label}` : 'no mouth'}
                 </p>
@@ -193,8 +194,4 @@ function Stage({ view, charts: all, trackId }: { view: SceneView; charts: readon
       </footer>
     </div>
   );
-}
-
-function Facts({ children }: { children: ReactNode }): ReactElement {
-  return <div className="flex flex-1 flex-col gap-2">{children}</div>;
 }

@@ -42,7 +42,8 @@ export function openTapTest(onClap: (heard: number) => void, onDone: (claps: rea
   const own = (): number => context.outputLatency || context.baseLatency || 0;
   const delay = (): number => own() + soundSettings.getState().outputDelayMs / 1000;
   const taps: number[] = [];
-  let heard = 0;
+  /** When each was heard, by the page's clock: told one by one, for a device that stumbles falls behind that clock. */
+  const claps: number[] = [];
   let request = 0;
   const stop = (): void => {
     cancelAnimationFrame(request);
@@ -50,17 +51,15 @@ export function openTapTest(onClap: (heard: number) => void, onDone: (claps: rea
   };
   const tick = (): void => {
     const since = context.currentTime - first - delay();
-    const now = times.filter((time) => time <= since).length;
-    if (now !== heard) onClap((heard = now));
+    const before = claps.length;
+    while (claps.length < times.length && times[claps.length]! <= since)
+      claps.push(performance.now() - (since - times[claps.length]!) * 1000);
+    if (claps.length !== before) onClap(claps.length);
     if (since < times.at(-1)! + LEAD) {
       request = requestAnimationFrame(tick);
       return;
     }
-    const zero = performance.now() - since * 1000;
-    onDone(
-      times.map((time) => zero + time * 1000),
-      taps,
-    );
+    onDone(claps, taps);
     stop();
   };
   request = requestAnimationFrame(tick);

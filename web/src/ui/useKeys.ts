@@ -13,8 +13,12 @@ export function nameOfKey(event: Pick<KeyboardEvent, 'code' | 'key' | 'ctrlKey' 
   return modifiers.join('') + event.code;
 }
 
+const SLIDER_KEYS = /^(Arrow|Home$|End$|Page)/;
+
 function isTaken(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
+  // A slider moves by its own keys; every other key is the page's.
+  if (target?.closest('input[type="range"]')) return SLIDER_KEYS.test(event.code);
   if (target?.closest('input, textarea, select, [contenteditable], [role="dialog"], [role="menu"], [role="alertdialog"]')) return true;
   // Space and Enter press the button that has the focus; every other key is the page's.
   return (event.code === 'Space' || event.code === 'Enter') && !!target?.closest('button, a, [role="radio"], [role="tab"]');

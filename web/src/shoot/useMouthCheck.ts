@@ -1,0 +1,74 @@
+/** Was it the right mouth? What was shot is held against what was asked for, with progress, and given up when asked. */
+import type { MouthCheck, ShotPictureView } from '@zest-jaw/core';
+import { useEffect, useRef, useState } from 'react';
+import { sentenceOf } from '../api/http.js';
+import { bytesOf } from '../mouth/drawnPicture.js';
+import { createAsker } from '../workers/asking.js';
+import type { MouthCheckQuestion } from '../workers/mouthCheck.worker.js';
+import { facesOf } from './faces.js';
+import { mouthKey, type ShotLine } from './ShotLine.js';
+
+export type Against = 'shots' | 'chart';
+
+export interface MouthChecking {
+  /** 0 to 1 while it goes on. */
+  readonly done: number | undefined;
+  readonly check: MouthCheck | undefined;
+  readonly fault: string | undefined;
+  start(against: Against): void;
+  cancel(): void;
+}
+
+export function useMouthCheck(line: ShotLine, taken: ReadonlyMap<number, ShotPictureView> | undefined): MouthChecking {
+  const [done, setDone] = useState<number>();
+  const [check, setCheck] = useState<MouthCheck>();
+  const [fault, setFault] = useState<string>();
+  const worker = useRef<Worker>(undefined);
+  const cancel = (): void => {
+    worker.current?.terminate();
+    worker.current = undefined;
+    setDone(undefined);
+  };
+  useEffect(() => () => worker.current?.terminate(), []);
+
+  const run = async (against: Against): Promise<void> => {
+    const mine = new Worker(new URL('../workers/mouthCheck.worker.ts', import.meta.url), { type: 'module' });
+    worker.current = mine;
+    const { ask } = createAsker<MouthCheckQuestion>(() => mine);
+    const shotOf = new Map([...new Set(line.pictures.map(({ shot }) => shot))].map((shot, index) => [shot, index]));
+    // What was asked for then may be asked for no longer: those pictures are of another line.
+    const all = [...(taken?.values() ?? [])].filter(({ picture, chartId, drawing }) => {
+      const now = line.pictures[picture];
+      return now && mouthKey(now) === (drawing === null ? '' : `${chartId} ${drawing}`);
+    });
+    for (const [index, { picture, asset }] of all.entries()) {
+      const jpeg = await (await bytesOf(asset)).blob();
+      if (worker.current !== mine) return;
+      const now = line.pictures[picture]!;
+      await ask({ kind: 'add', taken: { picture, asked: mouthKey(now), shot: shotOf.get(now.shot)! }, jpeg });
+      if (worker.current !== mine) return;
+      setDone((index + 1) / (all.length + 1));
+      if (index > 0 || against === 'shots') continue;
+      for (const [mouth, face] of await facesOf(line)) await ask({ kind: 'draw', mouth, face }, [face]);
+    }
+    const found = await ask<MouthCheck>({ kind: 'check' });
+    if (worker.current !== mine) return;
+    setCheck(found);
+    cancel();
+  };
+  return {
+    done,
+    check,
+    fault,
+    start: (against) => {
+      cancel();
+      setFault(undefined);
+      setDone(0);
+      run(against).catch((error: unknown) => {
+        setFault(sentenceOf(error));
+        cancel();
+      });
+    },
+    cancel,
+  };
+}
