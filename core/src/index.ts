@@ -545,3 +545,4 @@ export {
 export { COMPARED_WIDTH, greyOf, type GreyPicture } from './stage/picture.js';
 export { chance, mouthReallyOn, seenByCamera, USUAL_CONDITIONS, type StageConditions } from './stage/practiceCamera.js';
 export { doubtedShots, openMouthChecker, type DoubtedShot, type MouthCheck, type MouthChecker, type MouthDoubt, type TakenPicture } from './stage/rightMouth.js';
+export { swapPlansOf, takeSwapPlan, type SwapPlan, type SwapSpan } from './handOff/fewerSwaps.js';

@@ -5,7 +5,7 @@ import { truthOfWave, type SceneDocument } from '@zest-jaw/core';
 import type { Page } from '@playwright/test';
 import { strFromU8, unzipSync } from 'fflate';
 import Papa from 'papaparse';
-import { expect, openDemo, saved, test } from '../app.js';
+import { expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 /** Goes to a kind of file. */
 const kind = (page: Page, name: string): Promise<void> =>
@@ -328,4 +328,27 @@ test('a column of numbers is pasted into the lane, told what it is, and taken ba
     return frames;
   };
   expect(shown(after)).toEqual(shown(before));
+});
+
+test('swaps are left out by a slider, lips that meet stay, and it is one step of undo', async ({ page, app }) => {
+  await openDemo(page, app, 'a-complaint', 'hand-off?as=swaps');
+  const slider = page.getByLabel('Swaps left out');
+  await expect(page.getByTestId('counts')).toHaveText(/^41 swaps, 0 fewer than keyed; another mouth in 0 of 90 frames\.$/);
+  await slider.fill((await slider.getAttribute('max'))!);
+  const counts = await page.getByTestId('counts').innerText();
+  const [, swaps, spared] = /^(\d+) swaps, (\d+) fewer/.exec(counts)!;
+  expect(Number(swaps) + Number(spared)).toBe(41);
+  expect(Number(spared)).toBeGreaterThan(9);
+  const before = (await sceneDocument(app, 'a-complaint')).exposures;
+  await page.getByRole('button', { name: 'Take it into the lane' }).click();
+  await expect(page.getByText(`${spared} swaps are left out, in one step of undo.`)).toBeVisible();
+  await saved(page);
+  const after = (await sceneDocument(app, 'a-complaint')).exposures;
+  expect(after.length - 1).toBe(Number(swaps));
+  const closed = before.filter(({ drawing }) => drawing === 'press');
+  expect(closed.length).toBeGreaterThan(2);
+  for (const { from, to } of closed) expect(after.some((one) => one.drawing === 'press' && one.from <= from && one.to >= to)).toBe(true);
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  await expect.poll(async () => (await sceneDocument(app, 'a-complaint')).exposures.length).toBe(before.length);
 });

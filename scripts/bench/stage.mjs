@@ -1,7 +1,6 @@
 /** How well wrong mouths are found in what was shot: simulated takes of keyed lines, with wrong mouths planted. */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { performance } from 'node:perf_hooks';
 
 const percent = (value) => `${(100 * value).toFixed(1)} %`;
 const [WIDTH, HEIGHT] = [640, 360];

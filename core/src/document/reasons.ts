@@ -18,6 +18,7 @@ export const REASONS = {
   'exposure.paste': 'mouths that were pasted',
   'exposure.reverse': 'mouths that were reversed',
   'exposure.retime': 'mouths that were retimed',
+  'exposure.fewer': 'swaps that were left out',
   'frames.insert': 'frames that were inserted',
   'frames.remove': 'frames that were removed',
   'pencil.key': 'the pencil that was keyed',

@@ -1,5 +1,5 @@
 import { EntityManager } from '@mikro-orm/libsql';
-import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, Patch, Post, Put, Query } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, Patch, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   exposureSheetCsv,
@@ -14,7 +14,7 @@ import {
 import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { randomUUID } from 'node:crypto';
 import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
-import { cannotUse, notThere } from '../guard/problem.js';
+import { cannotUse } from '../guard/problem.js';
 import { HandOffDto } from '../handOff/handOff.dto.js';
 import { HandOffService } from '../handOff/handOff.service.js';
 import { PictureService } from '../handOff/picture.service.js';

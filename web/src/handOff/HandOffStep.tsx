@@ -8,6 +8,7 @@ import { FilmCard } from './FilmCard.js';
 import { NumbersInCard } from './NumbersInCard.js';
 import { PicturesCard } from './PicturesCard.js';
 import { SheetCard } from './SheetCard.js';
+import { SwapsCard } from './SwapsCard.js';
 import { CurvesCard, KeysCard, LabelsCard, ShotsCard, TimelineCard, WeightsCard } from './textCards.js';
 
 interface Kind {
@@ -42,6 +43,7 @@ const KINDS: readonly { readonly whom: string; readonly kinds: readonly Kind[] }
       { id: 'sheet', name: 'Exposure sheet', what: 'PDF, CSV', Card: SheetCard },
       { id: 'labels', name: 'Captions and labels', what: 'VTT, TextGrid …', Card: LabelsCard },
       { id: 'shots', name: 'Pull list and shots', what: 'PDF, CSV', Card: ShotsCard },
+      { id: 'swaps', name: 'Fewer swaps', what: 'into the lane', Card: SwapsCard },
     ],
   },
   { whom: 'To come in', kinds: [{ id: 'numbers', name: 'Numbers brought in', what: 'CSV, pasted', Card: NumbersInCard }] },

@@ -1,5 +1,17 @@
 /** Work too long for the page's own thread that is of no scene: a wave measured, an area filled, a file written. */
-import type { Box, ChartDocument, ClipFacts, FillMark, FitProposal, Mark, Pause, Point, WavePyramid } from '@zest-jaw/core';
+import type {
+  Box,
+  ChartDocument,
+  ClipFacts,
+  FillMark,
+  FitProposal,
+  Mark,
+  Pause,
+  Point,
+  SceneDocument,
+  SwapPlan,
+  WavePyramid,
+} from '@zest-jaw/core';
 import { createAsker } from './asking.js';
 import type { HeavyQuestion } from './heavy.worker.js';
 
@@ -25,3 +37,10 @@ export const waveFileInWorker = (channels: readonly Float32Array[]): Promise<{ w
 /** A map proposed for a chart; what a hand has chosen is fixed. */
 export const fitInWorker = (chart: ChartDocument, fixed: ReadonlyMap<string, string>): Promise<FitProposal> =>
   heavy.ask({ kind: 'fit', chart, fixed });
+
+/** A lane with fewer and fewer swaps. */
+export const swapsInWorker = (
+  scene: SceneDocument,
+  trackId: string,
+  charts: ReadonlyMap<string, ChartDocument>,
+): Promise<readonly SwapPlan[]> => heavy.ask({ kind: 'swaps', scene, trackId, charts });

@@ -7,6 +7,7 @@ import {
   maybeFillAt,
   mixChannels,
   SAMPLE_RATE,
+  swapPlansOf,
   waveBlocks,
   wavePyramid,
   writeWave,
@@ -14,10 +15,17 @@ import {
   type ChartDocument,
   type Mark,
   type Point,
+  type SceneDocument,
 } from '@zest-jaw/core';
 import { answering } from './asking.js';
 
 export type HeavyQuestion =
+  | {
+      readonly kind: 'swaps';
+      readonly scene: SceneDocument;
+      readonly trackId: string;
+      readonly charts: ReadonlyMap<string, ChartDocument>;
+    }
   | { readonly kind: 'fit'; readonly chart: ChartDocument; readonly fixed: ReadonlyMap<string, string> }
   | { readonly kind: 'fill'; readonly marks: readonly Mark[]; readonly at: Point; readonly box: Box; readonly colour: string }
   | { readonly kind: 'file'; readonly channels: readonly Float32Array[] }
@@ -29,6 +37,7 @@ answering<HeavyQuestion>((question) => {
     const pyramid = wavePyramid(waveBlocks(question.samples, question.samplesPerBlock));
     return { pyramid, facts, pauses: findPauses(question.samples, SAMPLE_RATE) };
   }
+  if (question.kind === 'swaps') return swapPlansOf(question.scene, question.trackId, question.charts);
   if (question.kind === 'fit') return fitChart(question.chart, question.fixed);
   if (question.kind === 'file') {
     const { samples, notes } = mixChannels(question.channels);
