@@ -544,5 +544,24 @@ export {
 } from './handOff/numbersIn.js';
 export { COMPARED_WIDTH, greyOf, type GreyPicture } from './stage/picture.js';
 export { chance, mouthReallyOn, seenByCamera, USUAL_CONDITIONS, type StageConditions } from './stage/practiceCamera.js';
-export { doubtedShots, openMouthChecker, type DoubtedShot, type MouthCheck, type MouthChecker, type MouthDoubt, type TakenPicture } from './stage/rightMouth.js';
+export {
+  doubtedShots,
+  openMouthChecker,
+  type DoubtedShot,
+  type MouthCheck,
+  type MouthChecker,
+  type MouthDoubt,
+  type TakenPicture,
+} from './stage/rightMouth.js';
 export { swapPlansOf, takeSwapPlan, type SwapPlan, type SwapSpan } from './handOff/fewerSwaps.js';
+export { distinctNames, safeName } from './formats/safeName.js';
+export {
+  FILE_KINDS,
+  fileNameOf,
+  maybeFaultOfPattern,
+  NAME_PARTS,
+  USUAL_PATTERN,
+  type FileKind,
+  type FileKindId,
+  type NameParts,
+} from './handOff/severalScenes.js';

@@ -1,4 +1,5 @@
 /** Handing on: the files are opened and looked into. */
+import { AxeBuilder } from '@axe-core/playwright';
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { truthOfWave, type SceneDocument } from '@zest-jaw/core';
@@ -351,4 +352,42 @@ test('swaps are left out by a slider, lips that meet stay, and it is one step of
   await page.keyboard.press('Control+z');
   await saved(page);
   await expect.poll(async () => (await sceneDocument(app, 'a-complaint')).exposures.length).toBe(before.length);
+});
+
+test('several scenes go out at once: found, sorted and chosen, named by a pattern, in one zip', async ({ page, app }) => {
+  await page.goto(app.url('/'));
+  await page.getByRole('link', { name: 'Hand off several at once' }).click();
+  const rows = page.getByRole('table').locator('tbody tr');
+  await expect(rows).toHaveCount(3);
+  await page.getByRole('button', { name: 'Frames' }).click();
+  await expect(rows.first()).toContainText('A complaint at low tide');
+  await page.getByRole('button', { name: 'Frames' }).click();
+  await expect(rows.first()).toContainText('The last ferry');
+  await page.getByLabel('Find scenes').fill('bramble');
+  await expect(rows).toHaveCount(2);
+  await page.getByRole('checkbox', { name: 'The wet stamp' }).uncheck();
+  await expect(page.getByRole('button', { name: 'Hand off 1 scene' })).toBeVisible();
+  await page.getByLabel('Find scenes').fill('');
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
+  expect(violations.map(({ id, nodes }) => [id, nodes[0]!.html.slice(0, 120)])).toEqual([]);
+  const pattern = page.getByLabel('Files are called');
+  await pattern.fill('{take}');
+  await expect(page.getByTestId('example')).toContainText('“{take}” stands for nothing.');
+  await expect(page.getByRole('button', { name: 'Hand off 2 scenes' })).toBeDisabled();
+  await pattern.fill('{number} {scene} {what}');
+  await page.getByRole('checkbox', { name: 'Exposure sheet, PDF' }).uncheck();
+  await page.getByRole('checkbox', { name: 'Exposure sheet, CSV' }).check();
+  await expect(page.getByTestId('example')).toHaveText('For example 001 The last ferry keys.csv');
+  const { name, bytes } = await savedBy(page, 'Hand off 2 scenes');
+  expect(name).toBe('Night Post 2 scenes.zip');
+  expect(Object.keys(unzipSync(bytes)).sort()).toEqual([
+    '001 The last ferry exposure sheet.csv',
+    '001 The last ferry keys.csv',
+    '002 A complaint at low tide exposure sheet.csv',
+    '002 A complaint at low tide keys.csv',
+  ]);
+  await expect(page.getByText('Saved, all of it.')).toBeVisible();
+  // What was chosen is kept for this production.
+  await page.reload();
+  await expect(page.getByLabel('Files are called')).toHaveValue('{number} {scene} {what}');
 });

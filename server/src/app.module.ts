@@ -11,6 +11,7 @@ import { BundleController } from './handOff/bundle.controller.js';
 import { BundleService } from './handOff/bundle.service.js';
 import { HandOffService } from './handOff/handOff.service.js';
 import { EXPORT_FOLDER, PictureService } from './handOff/picture.service.js';
+import { SeveralService } from './handOff/several.service.js';
 import { ImportController } from './imports/import.controller.js';
 import { IMPORT_FOLDER, ImportService } from './imports/import.service.js';
 import { JobController } from './jobs/job.controller.js';
@@ -63,6 +64,7 @@ export class AppModule {
         RecordingService,
         SceneStore,
         SceneUploadService,
+        SeveralService,
         WorkerPool,
         { provide: EXPORT_FOLDER, useValue: join(dataFolder, 'exports') },
         { provide: IMPORT_FOLDER, useValue: join(dataFolder, 'imports') },

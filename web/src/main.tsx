@@ -67,6 +67,11 @@ const router = createBrowserRouter([
         hydrateFallbackElement: <></>,
         lazy: async () => ({ Component: (await import('./pronunciations/PronunciationsPage.js')).PronunciationsPage }),
       },
+      {
+        path: '/productions/:productionId/hand-off',
+        hydrateFallbackElement: <></>,
+        lazy: async () => ({ Component: (await import('./home/SeveralPage.js')).SeveralPage }),
+      },
       { path: '*', element: <LostPage /> },
     ],
   },

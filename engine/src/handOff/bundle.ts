@@ -3,10 +3,12 @@
  * and every recording and picture under its content hash; with an index that can be read, so that it is an archive too.
  */
 import {
+  distinctNames,
   exposureSheetCsv,
   formatFrameRate,
   placedWords,
   phrasesOfWords,
+  safeName,
   SAMPLE_RATE,
   sceneSettings,
   type Accent,
@@ -57,29 +59,6 @@ export interface Bundle {
   readonly media: readonly (BundleMedium & { readonly bytes: Uint8Array })[];
 }
 
-/** A name that every file system takes: letters, digits, spaces, - and _; never empty. */
-export function safeName(text: string): string {
-  const plain = text
-    .normalize('NFC')
-    .replace(/[^\p{L}\p{N} _-]+/gu, ' ')
-    .replace(/\s+/g, ' ')
-    .trim()
-    .slice(0, 60)
-    .trim();
-  return plain === '' || /^(con|prn|aux|nul|com\d|lpt\d)$/i.test(plain) ? `_${plain}` : plain;
-}
-
-/** Each name once: the second of two that are the same, whatever their case, is numbered. */
-function distinct(): (name: string, ending: string) => string {
-  const taken = new Set<string>();
-  return (name, ending) => {
-    let made = `${name}${ending}`;
-    for (let number = 2; taken.has(made.toLowerCase()); number++) made = `${name} ${number}${ending}`;
-    taken.add(made.toLowerCase());
-    return made;
-  };
-}
-
 const endingOf = (fileName: string): string => /\.[a-z0-9]{1,5}$/i.exec(fileName)?.[0].toLowerCase() ?? '';
 const json = (value: unknown): Uint8Array => strToU8(`${JSON.stringify(value, null, 1)}\n`);
 
@@ -112,7 +91,7 @@ function readMe({ production, characters, scenes, charts, made }: Bundle): strin
 /** @returns the bytes of a zip */
 export function writeBundle(bundle: Bundle): Uint8Array {
   const files: Zippable = {};
-  const nameOf = distinct();
+  const nameOf = distinctNames();
   const names = new Map(bundle.characters.map(({ id, name }) => [id, name]));
   const documents = new Map(bundle.charts.map(({ id, document }) => [id, document]));
   const charts = bundle.charts.map(({ id, characterId, name, document }) => {

@@ -4,4 +4,4 @@ export type { Paper } from './pdfPage.js';
 export { shootingListPdf, type ShootingListOptions } from './shootingListPdf.js';
 export { SPRITE_LIMITS, spriteSheet, type Sprite, type SpriteOptions, type SpriteTable } from './spriteSheet.js';
 export { renderPictures, type NumberedPicture } from '../renderPictures.js';
-export { readBundle, safeName, writeBundle, type Bundle, type BundleMedium } from './bundle.js';
+export { readBundle, writeBundle, type Bundle, type BundleMedium } from './bundle.js';

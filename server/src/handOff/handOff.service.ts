@@ -1,8 +1,16 @@
 /** Files made of a scene for those who go on with it: a printed sheet, sprites, a bundle. Each is a job like reading. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
-import { chartIdsOfScene, PLAIN_COUNTING, picturesOfChart, sceneSettings, type Refusal, type SceneDocument } from '@zest-jaw/core';
-import { safeName, type Bundle } from '@zest-jaw/engine/hand-off';
+import {
+  chartIdsOfScene,
+  PLAIN_COUNTING,
+  picturesOfChart,
+  safeName,
+  sceneSettings,
+  type Refusal,
+  type SceneDocument,
+} from '@zest-jaw/core';
+import type { Bundle } from '@zest-jaw/engine/hand-off';
 import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
@@ -67,7 +75,7 @@ export class HandOffService implements OnModuleInit {
     return join(this.folder, `${job.id}${ENDINGS[job.kind]!}`);
   }
 
-  private async namesOf(document: SceneDocument): Promise<Map<string, Character>> {
+  async namesOf(document: SceneDocument): Promise<Map<string, Character>> {
     const ids = document.tracks.map(({ characterId }) => characterId);
     const characters = await this.em.find(Character, { id: { $in: [...ids, ...document.clips.map(({ characterId }) => characterId)] } });
     return new Map(characters.map((character) => [character.id, character]));
@@ -122,26 +130,37 @@ export class HandOffService implements OnModuleInit {
 
   private async bundle({ job, signal, report }: JobRun): Promise<string[]> {
     const { document } = await this.scenes.load(job.scene!.id);
-    const [production, characters] = [await this.productionOf(job), await this.namesOf(document)];
-    const rows = await this.em.find(Chart, { id: { $in: [...chartIdsOfScene(document)] } });
-    const needed = new Set(document.clips.map(({ audio }) => audio));
-    // Charts as the scene sees them tell the pictures of its one-offs, too.
-    for (const chart of [...(await this.scenes.chartsOf(document)).values(), ...rows.map((row) => row.document)])
-      for (const hash of picturesOfChart(chart)) needed.add(hash);
+    const bundle = await this.bundleOf([document], await this.productionOf(job));
+    await this.workers.run('handOff', { file: this.fileOf(job), bundle }, signal, report, 'bundle');
+    return [];
+  }
+
+  /** Scenes with all they need. */
+  async bundleOf(scenes: readonly SceneDocument[], production: Production): Promise<Bundle> {
+    const characters = new Map<string, Character>();
+    const chartIds = new Set<string>();
+    const needed = new Set<string>();
+    for (const scene of scenes) {
+      for (const [id, character] of await this.namesOf(scene)) characters.set(id, character);
+      for (const id of chartIdsOfScene(scene)) chartIds.add(id);
+      for (const { audio } of scene.clips) needed.add(audio);
+      // Charts as the scene sees them tell the pictures of its one-offs, too.
+      for (const chart of (await this.scenes.chartsOf(scene)).values()) for (const hash of picturesOfChart(chart)) needed.add(hash);
+    }
+    const rows = await this.em.find(Chart, { id: { $in: [...chartIds] } });
+    for (const row of rows) for (const hash of picturesOfChart(row.document)) needed.add(hash);
     const media: Bundle['media'][number][] = [];
     for (const hash of needed) {
       const { mediaType, fileName, bytes } = await this.assets.load(hash);
       media.push({ hash, mediaType, fileName, bytes });
     }
-    const bundle: Bundle = {
+    return {
       made: new Date().toISOString(),
       production: { name: production.name, pronunciations: production.pronunciations },
       characters: [...characters.values()].map(({ id, name, accent }) => ({ id, name, accent })),
       charts: rows.map(({ id, characterId, name, document: chart }) => ({ id, characterId, name, document: chart })),
-      scenes: [document],
+      scenes,
       media,
     };
-    await this.workers.run('handOff', { file: this.fileOf(job), bundle }, signal, report, 'bundle');
-    return [];
   }
 }

@@ -4,6 +4,7 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { Response } from 'express';
 import { map, Observable } from 'rxjs';
 import { HandOffService } from '../handOff/handOff.service.js';
+import { SEVERAL_JOB, SeveralService } from '../handOff/several.service.js';
 import type { JobView, OfferView } from '@zest-jaw/core';
 import { JobService, jobView } from './job.service.js';
 
@@ -13,6 +14,7 @@ export class JobController {
   constructor(
     private readonly jobs: JobService,
     private readonly handOffs: HandOffService,
+    private readonly several: SeveralService,
   ) {}
 
   @Get(':id')
@@ -50,7 +52,8 @@ export class JobController {
   @Get(':id/result')
   @ApiOperation({ summary: 'The file a finished job made.' })
   async result(@Param('id') id: string, @Res() response: Response): Promise<void> {
-    const { path, name } = await this.handOffs.resultOf(await this.jobs.load(id));
+    const job = await this.jobs.load(id);
+    const { path, name } = job.kind === SEVERAL_JOB ? this.several.resultOf(job) : await this.handOffs.resultOf(job);
     // By its folder: an absolute path with a dot in it would be taken for a hidden file.
     response.download(basename(path), name, { root: dirname(path) });
   }

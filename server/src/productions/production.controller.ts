@@ -10,12 +10,16 @@ import {
   wordToLookUp,
   type CharacterView,
   type Feel,
+  type JobView,
   type ProductionView,
   type Pronunciation,
   type SoundMap,
 } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
+import { SeveralDto } from '../handOff/several.dto.js';
+import { SeveralService } from '../handOff/several.service.js';
+import { jobView } from '../jobs/job.service.js';
 import { Character, Chart, Production, Scene } from '../storage/entities.js';
 import { AccentDto, FeelsDto, MapsDto, ProductionDto, PronunciationsDto } from './production.dto.js';
 
@@ -27,7 +31,10 @@ export function characterView(character: Character): CharacterView {
 @ApiTags('productions')
 @Controller()
 export class ProductionController {
-  constructor(private readonly em: EntityManager) {}
+  constructor(
+    private readonly em: EntityManager,
+    private readonly several: SeveralService,
+  ) {}
 
   @Get('productions')
   @ApiOperation({ summary: 'Productions with their characters.' })
@@ -41,6 +48,12 @@ export class ProductionController {
       name,
       characters: characters.filter((character) => character.production.id === id).map(characterView),
     }));
+  }
+
+  @Post('productions/:id/hand-offs')
+  @ApiOperation({ summary: 'Makes what is wanted of several scenes, in one zip; answers with the job, whose result is the file.' })
+  async handOff(@Param('id') id: string, @Body() dto: SeveralDto): Promise<JobView> {
+    return jobView(await this.several.begin(id, dto));
   }
 
   @Post('productions')

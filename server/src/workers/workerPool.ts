@@ -16,6 +16,7 @@ const POOLS = {
   hear: { file: 'hear.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   import: { file: 'import.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   handOff: { file: 'handOff.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
+  several: { file: 'several.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   pictures: { file: 'pictures.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
 } as const;
 

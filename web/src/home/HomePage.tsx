@@ -253,6 +253,14 @@ export function HomePage(): ReactElement {
                 <h2 className="name text-[30px] leading-none">{production.name}</h2>
                 <p className="text-ink-soft">{own.length === 1 ? '1 scene' : `${own.length} scenes`}</p>
                 <ProductionMenu production={production} scenes={own.length} />
+                {own.length > 0 && (
+                  <Link
+                    to={`/productions/${production.id}/hand-off`}
+                    className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"
+                  >
+                    Hand off several at once
+                  </Link>
+                )}
               </div>
               <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-5">
                 {own.map((scene) => {
