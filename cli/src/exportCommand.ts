@@ -14,6 +14,7 @@ import {
   MAX_SCENE_FRAMES,
   maybeLabelKind,
   PICTURE_LIMITS,
+  placesCsv,
   PLAIN_ACCENT,
   picturesOfChart,
   plannedPictures,
@@ -27,6 +28,7 @@ import {
   type FrameRate,
   type KeyNumbers,
   type PictureFormat,
+  type PicturePlace,
   type Reading,
   type TextFormat,
   type TextRequest,
@@ -130,6 +132,7 @@ export async function exportCommand(args: string[]): Promise<void> {
     which: { type: 'string', default: 'every' },
     'picture-format': { type: 'string', default: 'png' },
     ground: { type: 'string' },
+    cut: { type: 'boolean', default: false },
     cell: { type: 'string', default: '256' },
     'powers-of-two': { type: 'boolean', default: false },
     paper: { type: 'string', default: 'A4' },
@@ -168,6 +171,7 @@ export async function exportCommand(args: string[]): Promise<void> {
     which: oneOf<WhichPictures>('which', values.which, ['every', 'changes', 'chart']),
     format: oneOf<PictureFormat>('picture-format', values['picture-format'], ['png', 'webp']),
     ground: values.ground ?? null,
+    cut: values.cut,
   };
   const cell = wholeNumber('cell', values.cell, SPRITE_LIMITS.least, SPRITE_LIMITS.most);
   const ease = wholeNumber('ease', values.ease, EASE_LIMITS.least, EASE_LIMITS.most);
@@ -202,22 +206,28 @@ export async function exportCommand(args: string[]): Promise<void> {
   const write: Readonly<Record<Target, (path: string) => void | Promise<void>>> = {
     pictures: async (folder) => {
       mkdirSync(folder, { recursive: true });
+      const places: [string, PicturePlace][] = [];
       const planned = plannedPictures(looksOfFrames(scene, scene.tracks[0]!.id, charts), charts, options);
       await renderPictures(
         planned,
         charts,
         { ...options, withHead: false },
         () => '',
-        ({ name, bytes }) => writeFileSync(join(folder, name), bytes),
+        ({ name, bytes, place }) => {
+          writeFileSync(join(folder, name), bytes);
+          if (place) places.push([name, place]);
+        },
       );
+      if (places.length > 0) writeFileSync(join(folder, 'places.csv'), placesCsv(places, options));
       if (options.which === 'changes') writeFileSync(join(folder, 'holds.csv'), holdsCsv(planned, options));
     },
     sprites: async (folder) => {
       mkdirSync(folder, { recursive: true });
       const made = await spriteSheet(chart, { cell, powersOfTwo: values['powers-of-two'] }, () => '');
       if ('refusal' in made) throw new CannotDo(made.refusal);
-      const { png, table } = made;
+      const { png, svg, table } = made;
       writeFileSync(join(folder, 'sprites.png'), png);
+      writeFileSync(join(folder, 'sprites.svg'), svg);
       writeFileSync(join(folder, 'sprites.json'), `${JSON.stringify(table, null, 1)}\n`);
     },
     sheet: async (path) => writeFileSync(path, await sheet(path)),

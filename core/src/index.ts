@@ -295,7 +295,11 @@ export {
   type WhichPictures,
   pictureSvg,
   type FrameLook,
+  headOfTemplate,
+  placesCsv,
   type PictureOptions,
+  type PicturePlace,
+  type PictureTemplate,
 } from './formats/pictures.js';
 export { sceneOfKeyed } from './formats/keyedScene.js';
 export { offeredChanges, takeOffered, type Offered, type OfferedPhrase } from './scene/readingOffer.js';

@@ -6,6 +6,7 @@ import { truthOfWave, type SceneDocument } from '@zest-jaw/core';
 import type { Page } from '@playwright/test';
 import { strFromU8, unzipSync } from 'fflate';
 import Papa from 'papaparse';
+import sharp from 'sharp';
 import { expect, openDemo, saved, sceneDocument, test } from '../app.js';
 
 /** Goes to a kind of file. */
@@ -390,4 +391,111 @@ test('several scenes go out at once: found, sorted and chosen, named by a patter
   // What was chosen is kept for this production.
   await page.reload();
   await expect(page.getByLabel('Files are called')).toHaveValue('{number} {scene} {what}');
+});
+
+/** A PNG of one colour. */
+async function plainPicture(width: number, height: number): Promise<Buffer> {
+  return sharp({ create: { width, height, channels: 4, background: { r: 40, g: 120, b: 90, alpha: 1 } } })
+    .png()
+    .toBuffer();
+}
+
+test('the mouth on a template, cut to its ink with its places, and the same files straight into a folder', async ({ page, app }) => {
+  // The browser's own private folder stands for one that is chosen.
+  await page.addInitScript(() => {
+    Object.assign(window, {
+      showDirectoryPicker: async () => (await navigator.storage.getDirectory()).getDirectoryHandle('chosen', { create: true }),
+    });
+  });
+  await openDemo(page, app, 'a-complaint', 'hand-off');
+  await page.getByLabel('Which').selectOption({ label: 'each drawing of the chart once' });
+  await page.getByRole('radio', { name: 'mouth on a template' }).check();
+  await expect(page.getByText('Choose the picture that the mouth is put on.')).toBeVisible();
+  const choosing = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Choose a picture' }).click();
+  await (await choosing).setFiles({ name: 'plate.png', mimeType: 'image/png', buffer: await plainPicture(400, 300) });
+  await expect(page.getByLabel('Width in pixels')).toHaveValue('400');
+  await expect(page.getByLabel('Height in pixels')).toHaveValue('300');
+  await page.getByRole('slider', { name: 'Across' }).fill('100');
+  await page.getByRole('slider', { name: 'Turn' }).fill('90');
+  // With the template every pixel is its green but for the mouth, which lies where it was put.
+  const whole = unzipSync((await savedBy(page, 'Save pictures')).bytes);
+  const names = Object.keys(whole).sort();
+  const { data, info } = await sharp(whole[names.at(-1)!]!).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  expect([info.width, info.height]).toEqual([400, 300]);
+  const green = (x: number, y: number): boolean => data[(y * 400 + x) * 4] === 40 && data[(y * 400 + x) * 4 + 1] === 120;
+  expect([green(5, 5), green(390, 290), green(300, 150)]).toEqual([true, true, true]);
+  let inked = 0;
+  for (let y = 0; y < 300; y++) for (let x = 0; x < 200; x++) if (!green(x, y)) inked += 1;
+  expect(inked).toBeGreaterThan(200);
+  // Without it there is the mouth alone, cut to its ink; the table says where it lay, and it is there, pixel for pixel.
+  await page.getByLabel('the template is written with the mouth').uncheck();
+  const clear = unzipSync((await savedBy(page, 'Save pictures')).bytes);
+  await page.getByLabel('cut to the ink, with a table of places').check();
+  const cut = unzipSync((await savedBy(page, 'Save pictures')).bytes);
+  const rows = Papa.parse<Record<string, string>>(strFromU8(cut['places.csv']!), { header: true, skipEmptyLines: true }).data;
+  expect(rows).toHaveLength(names.length);
+  for (const row of rows) {
+    const own = await sharp(cut[row['picture']!]!).metadata();
+    expect([own.width, own.height]).toEqual([Number(row['width']), Number(row['height'])]);
+    const back = await sharp({ create: { width: 400, height: 300, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } } })
+      .composite([{ input: Buffer.from(cut[row['picture']!]!), left: Number(row['left']), top: Number(row['top']) }])
+      .raw()
+      .toBuffer();
+    const wanted = await sharp(clear[row['picture']!]!).ensureAlpha().raw().toBuffer();
+    let differ = 0;
+    for (let at = 3; at < wanted.length; at += 4) if (Math.abs(wanted[at]! - back[at]!) > 1) differ += 1;
+    expect(differ).toBe(0);
+  }
+  await page.getByRole('button', { name: 'Save into a folder' }).click();
+  const readBack = (): Promise<Record<string, number[]>> =>
+    page.evaluate(async () => {
+      const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('chosen');
+      const found: Record<string, number[]> = {};
+      for await (const [name, handle] of folder as unknown as AsyncIterable<[string, FileSystemFileHandle]>)
+        found[name] = [...new Uint8Array(await (await handle.getFile()).arrayBuffer())];
+      return found;
+    });
+  await expect.poll(async () => Object.keys(await readBack()).sort()).toEqual(Object.keys(cut).sort());
+  await expect(page.getByText(/^\d+ pictures saved\.$/)).toBeVisible();
+  const written = await readBack();
+  for (const [name, bytes] of Object.entries(written)) expect(Buffer.compare(Buffer.from(bytes), Buffer.from(cut[name]!))).toBe(0);
+});
+
+test('a part of the scene as GIF and as animated PNG, and a film with the line below', async ({ page, app }) => {
+  await openDemo(page, app, 'a-complaint', 'hand-off?as=film');
+  await page.getByLabel('Size').selectOption('640x360');
+  await page.getByLabel('First frame').fill('11');
+  await page.getByLabel('Last frame').fill('5');
+  await expect(page.getByTestId('counts')).toContainText('The last frame comes before the first.');
+  await expect(page.getByRole('button', { name: 'Save film' })).toBeDisabled();
+  await page.getByLabel('Last frame').fill('40');
+  await expect(page.getByTestId('counts')).toHaveText('30 frames at 12 fps, 11 to 40.');
+  await page.getByLabel('the line below: wave, words and mouths').check();
+  const saveFilm = async (): Promise<string> => {
+    const downloading = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save film' }).click();
+    return (await downloading).path();
+  };
+  expect(probed(await saveFilm())).toMatchObject({ frames: 30, rate: '12/1', size: '640x360' });
+  await page.getByLabel('the line below: wave, words and mouths').uncheck();
+  const { exposures } = await sceneDocument(app, 'a-complaint');
+  const starts = new Set(exposures.filter(({ from, to }) => to > 10 && from < 40).map(({ from }) => Math.max(10, from)));
+  for (const [kind, format] of [
+    ['gif', 'gif'],
+    ['apng', 'png'],
+  ] as const) {
+    await page.getByLabel('Format').selectOption(kind);
+    const path = await saveFilm();
+    const seconds = execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'packet=duration_time', '-of', 'csv=p=0', path], {
+      encoding: 'utf8',
+    })
+      .trim()
+      .split('\n')
+      .map((line) => Number.parseFloat(line));
+    // A picture for each mouth, together as long as the frames.
+    expect(seconds).toHaveLength(starts.size);
+    expect(Math.abs(seconds.reduce((sum, one) => sum + one, 0) - 30 / 12)).toBeLessThan(0.011);
+    expect((await sharp(readFileSync(path)).metadata()).format).toBe(format);
+  }
 });

@@ -1,11 +1,14 @@
 /** A drawn sequence as numbered pictures: each distinct one is rendered once. */
-import { pictureName, pictureSvg, type ChartDocument, type PictureOptions, type PlannedPicture } from '@zest-jaw/core';
+import { pictureName, pictureSvg, type ChartDocument, type PictureOptions, type PicturePlace, type PlannedPicture } from '@zest-jaw/core';
 import sharp from 'sharp';
+import { inkOf } from './inkOf.js';
 import { svgToPng } from './rasterise.js';
 
 export interface NumberedPicture {
   readonly name: string;
   readonly bytes: Uint8Array;
+  /** Of one that is cut to its ink: where it lies in the whole picture. */
+  readonly place?: PicturePlace;
 }
 
 /**
@@ -22,15 +25,19 @@ export async function renderPictures(
 ): Promise<void> {
   // A frame without a mouth shows the head of the first chart.
   const [first] = charts.values();
-  const rendered = new Map<string, Uint8Array>();
+  const rendered = new Map<string, Omit<NumberedPicture, 'name'>>();
   for (const [index, { number, shown }] of planned.entries()) {
     const key = shown ? `${shown.chartId} ${shown.drawing} ${shown.look}` : '';
-    let bytes = rendered.get(key);
-    if (!bytes) {
+    let picture = rendered.get(key);
+    if (!picture) {
       const png = svgToPng(pictureSvg(shown ? charts.get(shown.chartId)! : first!, shown, options, hrefOf));
-      bytes = options.format === 'webp' ? new Uint8Array(await sharp(png).webp({ lossless: true }).toBuffer()) : png;
-      rendered.set(key, bytes);
+      const place = options.cut ? await inkOf(png) : undefined;
+      const cut = place ? sharp(png).extract({ left: place.x, top: place.y, width: place.width, height: place.height }) : sharp(png);
+      const isAsDrawn = !place && options.format !== 'webp';
+      const bytes = isAsDrawn ? png : await (options.format === 'webp' ? cut.webp({ lossless: true }) : cut.png()).toBuffer();
+      picture = { bytes: new Uint8Array(bytes), ...(place && { place }) };
+      rendered.set(key, picture);
     }
-    onPicture({ name: pictureName(options.baseName, number, options), bytes }, index);
+    onPicture({ name: pictureName(options.baseName, number, options), ...picture }, index);
   }
 }

@@ -4,8 +4,10 @@
  * always be told from it.
  */
 import type { ChartDocument } from '../chart/chart.js';
-import { lookIndexAt, lookOf, maybeDrawing } from '../chart/chart.js';
-import { faceToSvg } from '../chart/headToSvg.js';
+import { chartSettings, lookIndexAt, lookOf, maybeDrawing } from '../chart/chart.js';
+import type { ChartHead, MouthPlace } from '../chart/head.js';
+import { faceToSvg, lookToSvg, mouthTransform } from '../chart/headToSvg.js';
+import { isHash, isNumberWithin } from '../document/checks.js';
 import { MOUTH_BOX } from '../draw/mouthFigure.js';
 import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
 import { chartStretchAt } from '../scene/trackCharts.js';
@@ -29,6 +31,23 @@ export interface PictureOptions {
   /** Pixels. */
   readonly width: number;
   readonly height: number;
+  /** Each picture cut to its ink, with its place in the whole one in a table. */
+  readonly cut?: boolean;
+  /** What the mouth is put on in the place of the head. */
+  readonly template?: PictureTemplate | null;
+}
+
+/** A picture with the mouth placed, turned and scaled on it: a texture of a model, a plate. */
+export interface PictureTemplate {
+  /** By content hash. */
+  readonly picture: string;
+  /** Its own units, pixels for a bitmap. */
+  readonly width: number;
+  readonly height: number;
+  /** The mouth's cross on it. */
+  readonly mouth: MouthPlace;
+  /** Whether it is written with the mouth, or only says where the mouth is. */
+  readonly isSeen: boolean;
 }
 
 export const PICTURE_LIMITS = { least: 16, most: 4096, fewestDigits: 3, mostDigits: 7 } as const;
@@ -37,7 +56,7 @@ const USUAL_DIGITS = 4;
 
 /** What is wrong with the options for a number of frames, as sentences; empty when nothing is. */
 export function checkPictureOptions(
-  { baseName, firstNumber, width, height, digits = USUAL_DIGITS, ground = null }: PictureOptions,
+  { baseName, firstNumber, width, height, digits = USUAL_DIGITS, ground = null, cut = false, template = null }: PictureOptions,
   frames: number,
 ): string[] {
   const faults: string[] = [];
@@ -46,6 +65,9 @@ export function checkPictureOptions(
     return [`Pictures are numbered with ${fewestDigits} to ${mostDigits} digits, not ${digits}.`];
   if (ground !== null && !/^#[0-9a-f]{6}$/i.test(ground))
     faults.push(`The ground is “${ground}”. It may be a colour such as #f3ead6, or nothing.`);
+  if (cut && ground !== null) faults.push('Pictures on a colour have no ink to be cut to. Leave out the colour, or do not cut.');
+  const templateFault = template && maybeFaultOfTemplate(template);
+  if (templateFault) faults.push(templateFault);
   const lastNumber = 10 ** digits - 1;
   if (!/^[\p{L}_-]([\p{L} _-]{0,38}[\p{L}_-])?$/u.test(baseName)) {
     faults.push(
@@ -66,6 +88,20 @@ export function checkPictureOptions(
       faults.push(`The ${name} is ${value} pixels. It may be ${least} to ${most}.`);
   }
   return faults;
+}
+
+function maybeFaultOfTemplate({ picture, width, height, mouth }: PictureTemplate): string | undefined {
+  const { x, y, scale, angle } = mouth ?? {};
+  const isPlaced = isNumberWithin(x, -20_000, 20_000) && isNumberWithin(y, -20_000, 20_000) && isNumberWithin(angle, -360, 360);
+  if (
+    !isHash(picture) ||
+    !isNumberWithin(width, 1, 20_000) ||
+    !isNumberWithin(height, 1, 20_000) ||
+    !isPlaced ||
+    !isNumberWithin(scale, 0.001, 1000)
+  )
+    return 'The template is no picture with a place for the mouth. Choose it again.';
+  return undefined;
 }
 
 /** `bramble` and 7 → `bramble0007.png`. */
@@ -120,6 +156,23 @@ export function holdsCsv(planned: readonly PlannedPicture[], options: Pick<Pictu
   return ['picture,first frame,frames', ...rows, ''].join('\r\n');
 }
 
+/** Where a picture that is cut to its ink lies in the whole one, in pixels from its top left corner. */
+export interface PicturePlace {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The table that goes with pictures cut to their ink. CSV after RFC 4180. */
+export function placesCsv(
+  places: readonly (readonly [name: string, place: PicturePlace])[],
+  { width, height }: Pick<PictureOptions, 'width' | 'height'>,
+): string {
+  const rows = places.map(([name, place]) => [name, place.x, place.y, place.width, place.height, width, height].join(','));
+  return ['picture,left,top,width,height,of width,of height', ...rows, ''].join('\r\n');
+}
+
 /** What one frame shows: a drawing, and which of its looks. */
 export interface FrameLook {
   readonly chartId: string;
@@ -137,23 +190,37 @@ export interface FrameLook {
 export function pictureSvg(
   chart: ChartDocument,
   shown: Pick<FrameLook, 'drawing' | 'look'> | undefined,
-  { width, height, withHead, ground = null }: Pick<PictureOptions, 'width' | 'height' | 'ground'> & { readonly withHead: boolean },
+  {
+    width,
+    height,
+    withHead,
+    ground = null,
+    template = null,
+  }: Pick<PictureOptions, 'width' | 'height' | 'ground' | 'template'> & { readonly withHead: boolean },
   hrefOf: (hash: string) => string = () => '',
 ): string {
   const drawing = shown && maybeDrawing(chart, shown.drawing);
-  const head = withHead ? chart.head[0] : undefined;
+  const look = drawing && lookOf(drawing, shown.look);
+  const head = template ? headOfTemplate(template) : withHead ? chart.head[0] : undefined;
   const { x, y, width: across, height: down } = head ? { x: 0, y: 0, ...head } : MOUTH_BOX;
-  const inner = faceToSvg(head ? chart : { ...chart, head: [] }, drawing, drawing && lookOf(drawing, shown.look), {
-    idPrefix: 'mouth',
-    hrefOf: ({ picture }) => hrefOf(picture),
-    hrefOfHash: hrefOf,
-  });
+  const options = { idPrefix: 'mouth', hrefOf: ({ picture }: { picture: string }) => hrefOf(picture), hrefOfHash: hrefOf };
+  const inner =
+    template && !template.isSeen
+      ? look
+        ? `<g transform="${mouthTransform(template.mouth)}">${lookToSvg(chartSettings(chart).style, look, options)}</g>`
+        : ''
+      : faceToSvg({ ...chart, head: head ? [head] : [] }, drawing, look, options);
   // Wider than the box by its own size on every side: the picture may have another shape.
   const under =
     ground === null
       ? ''
       : `<rect x="${x - across * 8}" y="${y - down * 8}" width="${across * 17}" height="${down * 17}" fill="${ground}"/>`;
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${x} ${y} ${across} ${down}" preserveAspectRatio="xMidYMid meet">${under}${inner}</svg>`;
+}
+
+/** A template in the place of the head. */
+export function headOfTemplate({ picture, width, height, mouth }: PictureTemplate): ChartHead {
+  return { id: 'head', art: { kind: 'picture', picture }, width, height, mouth, backdrop: [] };
 }
 
 /** What each frame of a track shows, undefined where nothing is exposed. Shape: one entry a frame. */

@@ -1,7 +1,8 @@
 /** All drawings of a chart on one picture, each cut to its ink and packed, with a table of where each lies and where its cross is. */
-import { chartSettings, MOUTH_BOX, pictureSvg, type ChartDocument, type Drawing, type Refusal } from '@zest-jaw/core';
+import { chartSettings, lookOf, lookToSvg, MOUTH_BOX, pictureSvg, type ChartDocument, type Drawing, type Refusal } from '@zest-jaw/core';
 import potpack from 'potpack';
 import sharp from 'sharp';
+import { inkOf } from '../inkOf.js';
 import { svgToPng } from '../rasterise.js';
 
 export interface SpriteOptions {
@@ -59,20 +60,25 @@ const powerOfTwo = (size: number): number => 2 ** Math.ceil(Math.log2(Math.max(1
 async function cutOut(chart: ChartDocument, drawing: Drawing, look: number, cell: number, hrefOf: (hash: string) => string): Promise<Cut> {
   const height = Math.round((cell * MOUTH_BOX.height) / MOUTH_BOX.width);
   const whole = svgToPng(pictureSvg(chart, { drawing: drawing.id, look }, { width: cell, height, withHead: false }, hrefOf));
-  const { data, info } = await sharp(whole).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-  let [left, top, right, bottom] = [info.width, info.height, -1, -1];
-  for (let y = 0; y < info.height; y++)
-    for (let x = 0; x < info.width; x++) {
-      if (data[(y * info.width + x) * 4 + 3] === 0) continue;
-      if (x < left) left = x;
-      if (x > right) right = x;
-      if (y < top) top = y;
-      if (y > bottom) bottom = y;
-    }
-  if (right < 0) [left, top, right, bottom] = [0, 0, 0, 0];
-  const [w, h] = [right - left + 1, bottom - top + 1];
+  const { x: left, y: top, width: w, height: h } = await inkOf(whole);
   const png = await sharp(whole).extract({ left, top, width: w, height: h }).png().toBuffer();
   return { drawing, look, png, w, h, left, top, x: 0, y: 0 };
+}
+
+/** The same sheet as shapes: each look a group in its place, named by its drawing. */
+function sheetSvg(
+  chart: ChartDocument,
+  cuts: readonly Cut[],
+  { width, height, scale }: { readonly width: number; readonly height: number; readonly scale: number },
+  hrefOf: (hash: string) => string,
+): string {
+  const { style } = chartSettings(chart);
+  const groups = cuts.map(({ drawing, look, x, y, left, top }, index) => {
+    const inner = lookToSvg(style, lookOf(drawing, look), { idPrefix: `sprite${index}`, hrefOf: ({ picture }) => hrefOf(picture) });
+    const [acrossBy, downBy] = [x - left - MOUTH_BOX.x * scale, y - top - MOUTH_BOX.y * scale];
+    return `<g id="${drawing.id}${look === 0 ? '' : `-${look}`}" transform="translate(${acrossBy} ${downBy}) scale(${scale})">${inner}</g>`;
+  });
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${groups.join('')}</svg>\n`;
 }
 
 /**
@@ -83,7 +89,7 @@ export async function spriteSheet(
   chart: ChartDocument,
   { cell, powersOfTwo }: SpriteOptions,
   hrefOf: (hash: string) => string,
-): Promise<{ png: Uint8Array; table: SpriteTable } | Refusal> {
+): Promise<{ png: Uint8Array; svg: string; table: SpriteTable } | Refusal> {
   const cuts: Cut[] = [];
   for (const drawing of inOrder(chart))
     for (let look = 0; look <= drawing.variants.length; look++) cuts.push(await cutOut(chart, drawing, look, cell, hrefOf));
@@ -103,6 +109,7 @@ export async function spriteSheet(
   const scale = cell / MOUTH_BOX.width;
   return {
     png: new Uint8Array(png),
+    svg: sheetSvg(chart, cuts, { width, height, scale }, hrefOf),
     table: {
       chart: chartSettings(chart).name,
       width,

@@ -1,7 +1,7 @@
 /** Numbered pictures of a track, as a zip file: a job like reading. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
-import { checkPictureOptions, looksOfFrames, picturesOfChart, sceneSettings } from '@zest-jaw/core';
+import { checkPictureOptions, distinctNames, looksOfFrames, picturesOfChart, safeName, sceneSettings } from '@zest-jaw/core';
 import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
@@ -9,7 +9,8 @@ import { cannotUse, notThere } from '../guard/problem.js';
 import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
 import { PicturesDto } from '../scenes/scene.dto.js';
 import { SceneStore } from '../scenes/scene.store.js';
-import { Job } from '../storage/entities.js';
+import { Character, Job } from '../storage/entities.js';
+import type { PicturesTask } from '../workers/pictures.worker.js';
 import { WorkerPool } from '../workers/workerPool.js';
 
 export const PICTURES_JOB = 'pictures';
@@ -55,17 +56,34 @@ export class PictureService implements OnModuleInit {
   }
 
   private async render({ job, signal, report }: JobRun): Promise<string[]> {
-    const options = job.request as unknown as PicturesDto;
+    const { trackId, lanes = 'this', baseName, ...options } = job.request as unknown as PicturesDto;
     const { document } = await this.scenes.load(job.scene!.id);
-    const track = document.tracks.find((candidate) => candidate.id === options.trackId);
+    const tracks = document.tracks.filter(({ id, kind }) => (lanes === 'each' ? kind === 'mouth' : id === trackId));
     const charts = await this.scenes.chartsOf(document);
-    if (!track || charts.size === 0) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
-    const frames = looksOfFrames(document, track.id, charts);
-    // The track's own chart first: it is the one whose drawings are written each once.
-    const ordered = new Map([...charts].sort(([a], [b]) => Number(b === track.chartId) - Number(a === track.chartId)));
-    const hashes = new Set([...charts.values()].flatMap((chart) => [...picturesOfChart(chart)]));
-    const pictures = await this.assets.dataUris(hashes);
-    await this.workers.run('pictures', { file: this.fileOf(job), frames, charts: ordered, options, pictures }, signal, report);
+    if (tracks.length === 0 || charts.size === 0) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
+    const names = await this.em.find(Character, { id: { $in: tracks.map(({ characterId }) => characterId) } });
+    const folderOf = distinctNames();
+    const task: Omit<PicturesTask, 'progress'> = {
+      file: this.fileOf(job),
+      lanes: tracks.map((track) => {
+        const speaker = names.find(({ id }) => id === track.characterId)?.name ?? 'Somebody';
+        return {
+          folder: lanes === 'each' ? `${folderOf(safeName(speaker), '')}/` : '',
+          frames: looksOfFrames(document, track.id, charts),
+          // The track's own chart first: it is the one whose drawings are written each once.
+          charts: new Map([...charts].sort(([a], [b]) => Number(b === track.chartId) - Number(a === track.chartId))),
+          baseName,
+        };
+      }),
+      options,
+      pictures: await this.assets.dataUris(
+        new Set([
+          ...[...charts.values()].flatMap((chart) => [...picturesOfChart(chart)]),
+          ...(options.template ? [options.template.picture] : []),
+        ]),
+      ),
+    };
+    await this.workers.run('pictures', task, signal, report);
     return [];
   }
 }

@@ -1,6 +1,6 @@
 /** The bodies of the scene requests. Whatever is not declared here is refused. */
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { MOST_LINES, RULE_LIMITS } from '@zest-jaw/core';
+import { MOST_LINES, RULE_LIMITS, type PictureTemplate } from '@zest-jaw/core';
 import { Transform, Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -208,4 +208,18 @@ export class PicturesDto {
   @IsString()
   @MaxLength(7)
   ground?: string;
+  @ApiPropertyOptional({ description: 'Each cut to its ink, with a table of places.' })
+  @IsOptional()
+  @IsBoolean()
+  cut?: boolean;
+
+  @ApiPropertyOptional({ description: 'A picture with a place for the mouth: picture, width, height, mouth, isSeen; see docs/formats.md.' })
+  @IsOptional()
+  @IsObject()
+  template?: PictureTemplate;
+
+  @ApiPropertyOptional({ enum: ['this', 'each'], description: 'The lane that is named, or each in a folder of its own.' })
+  @IsOptional()
+  @IsIn(['this', 'each'])
+  lanes?: 'this' | 'each';
 }

@@ -73,8 +73,9 @@ export interface SpritesTask {
 export async function sprites({ file, chart, options, pictures }: SpritesTask): Promise<Refusal | undefined> {
   const made = await spriteSheet(chart, options, (hash) => pictures.get(hash) ?? '');
   if ('refusal' in made) return made;
-  const { png, table } = made;
-  writeFileSync(file, zipSync({ 'sprites.png': [png, { level: 0 }], 'sprites.json': strToU8(`${JSON.stringify(table, null, 1)}\n`) }));
+  const { png, svg, table } = made;
+  const json = strToU8(`${JSON.stringify(table, null, 1)}\n`);
+  writeFileSync(file, zipSync({ 'sprites.png': [png, { level: 0 }], 'sprites.svg': strToU8(svg), 'sprites.json': json }));
   return undefined;
 }
 

@@ -1,9 +1,10 @@
 /** A film of the lane with the scene's sound, encoded in this browser. */
-import { formatFrameRate, sceneSettings } from '@zest-jaw/core';
+import { formatFrameRate, frameNumber, sceneSettings } from '@zest-jaw/core';
 import { Download } from 'lucide-react';
 import { useEffect, useRef, useState, type ReactElement } from 'react';
+import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
-import { useDrawingAtPlayhead, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
+import { useDrawingAtPlayhead, useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { Easel } from '../mouth/Easel.js';
 import { saveUrl } from '../ui/saveText.js';
@@ -21,21 +22,47 @@ const BURNT = [
   ['drawings', 'the drawing’s number'],
 ] as const;
 
+interface FrameFieldProps {
+  readonly label: string;
+  readonly value: number;
+  readonly onChange: (value: number) => void;
+}
+
+function FrameField({ label, value, onChange }: FrameFieldProps): ReactElement {
+  return (
+    <input
+      type="number"
+      aria-label={label}
+      className="field w-[92px]"
+      value={value}
+      onChange={({ target }) => onChange(Math.round(Number(target.value)))}
+    />
+  );
+}
+
 export function FilmCard(): ReactElement {
   const document = useSceneDocument();
   const { track, chart, charts, character } = useSpeaker();
   const drawing = useDrawingAtPlayhead();
-  const { title, lengthFrames, frameRate } = sceneSettings(document);
+  const { title, lengthFrames, frameRate, firstFrame } = sceneSettings(document);
   const [choices, choose] = useKeptChoices('film', {
     kind: 'webm' as FilmKind,
     size: SIZES[1] as string,
     withHead: true,
+    withLine: false,
     ground: chart.head[0]?.backdrop?.[0] ?? '#f3ead6',
     frameNumbers: false,
     timecode: false,
     words: false,
     drawings: false,
   });
+  // What is selected in Key is offered; it is of this scene, and not kept.
+  const { playhead } = useOpenScene();
+  const selection = useStore(playhead.store, (state) => state.selection);
+  const [ends, setEnds] = useState({ from: selection?.from ?? 0, to: selection?.to ?? lengthFrames });
+  const [from, to] = [Math.min(ends.from, lengthFrames - 1), Math.min(ends.to, lengthFrames)];
+  const rangeFault = from < to ? undefined : 'The last frame comes before the first. Set them so that there is at least one frame.';
+  const isSilent = choices.kind === 'gif' || choices.kind === 'apng';
   const [done, setDone] = useState<number>();
   const [said, setSaid] = useState<{ readonly text: string; readonly isFault: boolean }>();
   const stopper = useRef<AbortController>(undefined);
@@ -47,11 +74,11 @@ export function FilmCard(): ReactElement {
     setDone(0);
     try {
       const [width, height] = choices.size.split('x').map(Number) as [number, number];
-      const film = await makeFilm(document, track.id, charts, { ...choices, width, height }, setDone, own.signal);
+      const film = await makeFilm(document, track.id, charts, { ...choices, width, height, from, to }, setDone, own.signal);
       const url = URL.createObjectURL(film);
-      saveUrl(url, `${title}, ${character.name}.${choices.kind}`);
+      saveUrl(url, `${title}, ${character.name}.${choices.kind === 'apng' ? 'png' : choices.kind}`);
       setTimeout(() => URL.revokeObjectURL(url), 60_000);
-      setSaid({ text: `${lengthFrames} frames saved, ${(film.size / 1e6).toFixed(1)} MB.`, isFault: false });
+      setSaid({ text: `${to - from} frames saved, ${(film.size / 1e6).toFixed(1)} MB.`, isFault: false });
     } catch (error) {
       if (!own.signal.aborted) setSaid({ text: sentenceOf(error), isFault: true });
       else setSaid({ text: 'Given up; nothing was saved.', isFault: false });
@@ -62,8 +89,11 @@ export function FilmCard(): ReactElement {
   return (
     <Card
       title="Film"
-      says="The lane with the sound of the scene, encoded here in the browser: exactly as many frames as the scene, the sound to the sample."
-      counts={`${lengthFrames} frames at ${formatFrameRate(frameRate)} fps, from the scene’s first.`}
+      says="The lane with the sound of the scene, encoded here in the browser: exactly as many frames as are asked for, the sound to the sample."
+      counts={
+        rangeFault ??
+        `${to - from} frames at ${formatFrameRate(frameRate)} fps, ${frameNumber(document, from)} to ${frameNumber(document, to - 1)}${isSilent ? ', without sound' : ''}.`
+      }
     >
       <div className="mb-4 grid grid-cols-[minmax(0,1fr)_320px] gap-5">
         <div className="grid content-start gap-x-4 gap-y-3 min-[1100px]:grid-cols-2">
@@ -76,6 +106,8 @@ export function FilmCard(): ReactElement {
             >
               <option value="webm">WebM</option>
               <option value="mp4">MP4, where the browser has it</option>
+              <option value="gif">GIF, 256 colours, no sound</option>
+              <option value="apng">animated PNG, no sound</option>
             </select>
           </label>
           <label className="flex flex-col gap-1 font-semibold">
@@ -93,6 +125,10 @@ export function FilmCard(): ReactElement {
             on the head
           </label>
           <label className="flex items-center gap-2">
+            <input type="checkbox" checked={choices.withLine} onChange={({ target }) => choose({ withLine: target.checked })} />
+            the line below: wave, words and mouths
+          </label>
+          <label className="flex items-center gap-2">
             <input
               type="color"
               className="h-[28px] w-[44px] rounded border border-rule bg-transparent"
@@ -101,6 +137,25 @@ export function FilmCard(): ReactElement {
             />
             ground
           </label>
+          <fieldset className="flex items-center gap-2">
+            <legend className="mb-1 font-semibold">Frames</legend>
+            <FrameField
+              label="First frame"
+              value={frameNumber(document, from)}
+              onChange={(value) => setEnds({ from: Math.max(0, value - firstFrame), to })}
+            />
+            to
+            <FrameField
+              label="Last frame"
+              value={frameNumber(document, to - 1)}
+              onChange={(value) => setEnds({ from, to: Math.max(0, value - firstFrame + 1) })}
+            />
+            {(from > 0 || to < lengthFrames) && (
+              <Button weight="bare" onClick={() => setEnds({ from: 0, to: lengthFrames })}>
+                all
+              </Button>
+            )}
+          </fieldset>
           <fieldset className="flex flex-wrap gap-x-5 gap-y-1 min-[1100px]:col-span-2">
             <legend className="mb-1 font-semibold">Burnt in below</legend>
             {BURNT.map(([name, text]) => (
@@ -114,7 +169,7 @@ export function FilmCard(): ReactElement {
         <Easel name={character.name} chart={chart} drawing={drawing} className="h-[200px] w-[320px]" />
       </div>
       <div className="flex min-h-[40px] items-center gap-3">
-        <Button weight="main" disabled={done !== undefined} onClick={() => void save()}>
+        <Button weight="main" disabled={done !== undefined || rangeFault !== undefined} onClick={() => void save()}>
           <Download size={17} aria-hidden /> Save film
         </Button>
         {done !== undefined && (

@@ -1,25 +1,39 @@
 /** Numbered pictures in a zip: one a frame, only where they change, or each drawing once. */
 import {
   checkPictureOptions,
+  headOfTemplate,
   looksOfFrames,
   maybeDrawing,
+  MOUTH_BOX,
   PICTURE_LIMITS,
   pictureName,
   plannedPictures,
   sceneSettings,
   type PictureFormat,
+  type PictureTemplate,
   type WhichPictures,
 } from '@zest-jaw/core';
 import { useMemo, useState, type ReactElement } from 'react';
+import { usePictureChooser } from '../chart/usePictureChooser.js';
 import { Easel } from '../mouth/Easel.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
+import { Button } from '../ui/Button.js';
+import { Slider } from '../ui/Slider.js';
 import { Card } from './Card.js';
 import { SaveRow } from './SaveRow.js';
 import { useHandOff } from './useHandOff.js';
 import { useKeptChoices } from './useKeptChoices.js';
 
 const SIZES = ['1920x1080', '1280x720', '1080x1080', '512x512'] as const;
+const OWN_SIZE = 'own';
+/** What is in the picture. */
+const ON = [
+  ['mouth', 'mouth alone'],
+  ['head', 'mouth on the head'],
+  ['template', 'mouth on a template'],
+] as const;
+type On = (typeof ON)[number][0];
 const WHICH: readonly (readonly [WhichPictures, string])[] = [
   ['every', 'one for every frame'],
   ['changes', 'only where it changes, with a list of holds'],
@@ -33,31 +47,94 @@ const DIGITS = Array.from(
 const SHOWN = 8;
 const CLEAR = 'bg-[repeating-conic-gradient(var(--rule-soft)_0_25%,transparent_0_50%)] bg-[length:14px_14px]';
 
+interface PixelFieldProps {
+  readonly label: string;
+  readonly value: number;
+  readonly onChange: (value: number) => void;
+}
+
+function PixelField({ label, value, onChange }: PixelFieldProps): ReactElement {
+  return (
+    <input
+      type="number"
+      aria-label={label}
+      className="field w-[92px]"
+      min={PICTURE_LIMITS.least}
+      max={PICTURE_LIMITS.most}
+      value={value}
+      onChange={({ target }) => onChange(Math.round(Number(target.value)))}
+    />
+  );
+}
+
 export function PicturesCard(): ReactElement {
   const document = useSceneDocument();
-  const { track, charts, character } = useSpeaker();
+  const { track, chart: own, charts, character } = useSpeaker();
   const { lengthFrames, firstFrame } = sceneSettings(document);
   const [baseName, setBaseName] = useState(character.name.toLowerCase().replace(/[^\p{L}_-]/gu, ''));
   const [firstNumber, setFirstNumber] = useState(String(firstFrame));
   const [choices, choose] = useKeptChoices('pictures', {
     size: SIZES[0] as string,
-    withHead: false,
+    ownWidth: 1024,
+    ownHeight: 1024,
+    on: 'mouth' as On,
+    cut: false,
+    eachLane: false,
+    templatePicture: '',
+    templateWidth: 1,
+    templateHeight: 1,
+    templateX: 0,
+    templateY: 0,
+    templateScale: 1,
+    templateAngle: 0,
+    templateIsSeen: true,
     digits: 4,
     which: 'every' as WhichPictures,
     format: 'png' as PictureFormat,
     onGround: false,
     colour: '#f3ead6',
   });
-  const { size, withHead, digits, which, format, onGround, colour } = choices;
+  const { size, on, digits, which, format, onGround, colour, cut, eachLane, ownWidth, ownHeight } = choices;
+  const withHead = on === 'head';
   const handOff = useHandOff('pictures');
-  const [width, height] = size.split('x').map(Number) as [number, number];
+  const chooser = usePictureChooser('Template to put the mouth on');
+  const [width, height] = size === OWN_SIZE ? [ownWidth, ownHeight] : (size.split('x').map(Number) as [number, number]);
+  const template: PictureTemplate | undefined =
+    on === 'template' && choices.templatePicture !== ''
+      ? {
+          picture: choices.templatePicture,
+          width: choices.templateWidth,
+          height: choices.templateHeight,
+          mouth: { x: choices.templateX, y: choices.templateY, scale: choices.templateScale, angle: choices.templateAngle },
+          isSeen: choices.templateIsSeen,
+        }
+      : undefined;
+  const askForTemplate = (): void =>
+    chooser.ask((art) =>
+      choose({
+        templatePicture: art.picture,
+        templateWidth: art.width,
+        templateHeight: art.height,
+        templateX: Math.round(art.width / 2),
+        templateY: Math.round(art.height / 2),
+        // A quarter of it wide, to begin with.
+        templateScale: art.width / 4 / MOUTH_BOX.width,
+        templateAngle: 0,
+        size: OWN_SIZE,
+        ownWidth: Math.max(PICTURE_LIMITS.least, Math.min(PICTURE_LIMITS.most, Math.round(art.width))),
+        ownHeight: Math.max(PICTURE_LIMITS.least, Math.min(PICTURE_LIMITS.most, Math.round(art.height))),
+      }),
+    );
   const options = {
     baseName: baseName.trim(),
     firstNumber: firstNumber.trim() === '' ? Number.NaN : Number(firstNumber),
     ...{ width, height, digits, which, format },
     ...(onGround && { ground: colour }),
+    ...(cut && { cut }),
+    ...(template && { template }),
   };
-  const [fault] = checkPictureOptions(options, lengthFrames);
+  const [wrong] = checkPictureOptions(options, lengthFrames);
+  const fault = wrong ?? (on === 'template' && !template ? 'Choose the picture that the mouth is put on.' : undefined);
   const planned = useMemo(() => {
     const own = new Map([...charts].sort(([a], [b]) => Number(b === track.chartId) - Number(a === track.chartId)));
     return plannedPictures(looksOfFrames(document, track.id, charts), own, { firstNumber: Number(firstNumber) || 0, which });
@@ -80,8 +157,14 @@ export function PicturesCard(): ReactElement {
               className={`overflow-hidden rounded-lg border border-rule-soft ${onGround ? '' : CLEAR}`}
               style={onGround ? { background: colour } : undefined}
             >
-              {withHead ? (
-                <Easel name={character.name} bare chart={chart} drawing={drawing} className="h-[76px] border-0!" />
+              {withHead || template ? (
+                <Easel
+                  name={character.name}
+                  bare
+                  chart={template ? { ...chart, head: [headOfTemplate(template)] } : chart}
+                  drawing={drawing}
+                  className="h-[76px] border-0!"
+                />
               ) : (
                 <div className="h-[76px]">
                   {drawing && <Mouth chart={chart} drawing={drawing} lookIndex={look.look} className="mx-auto h-full" />}
@@ -129,16 +212,24 @@ export function PicturesCard(): ReactElement {
             </select>
           </label>
         </div>
-        <label className="flex flex-col gap-1 font-semibold">
-          Size
-          <select className="field font-normal" value={size} onChange={({ target }) => choose({ size: target.value })}>
+        <div className="flex flex-col gap-1">
+          <span className="font-semibold">Size</span>
+          <select aria-label="Size" className="field" value={size} onChange={({ target }) => choose({ size: target.value })}>
             {SIZES.map((value) => (
               <option key={value} value={value}>
                 {value.replace('x', ' × ')}
               </option>
             ))}
+            <option value={OWN_SIZE}>of your own</option>
           </select>
-        </label>
+          {size === OWN_SIZE && (
+            <span className="mt-1 flex items-center gap-2 font-normal">
+              <PixelField label="Width in pixels" value={ownWidth} onChange={(value) => choose({ ownWidth: value })} />
+              ×
+              <PixelField label="Height in pixels" value={ownHeight} onChange={(value) => choose({ ownHeight: value })} />
+            </span>
+          )}
+        </div>
         <label className="flex flex-col gap-1 font-semibold">
           Format
           <select className="field font-normal" value={format} onChange={({ target }) => choose({ format: target.value as PictureFormat })}>
@@ -148,26 +239,12 @@ export function PicturesCard(): ReactElement {
         </label>
         <fieldset className="flex flex-col gap-1">
           <legend className="mb-1 font-semibold">Picture</legend>
-          <label className="flex items-center gap-2">
-            <input
-              type="radio"
-              name="content"
-              checked={!withHead}
-              onChange={() => choose({ withHead: false })}
-              className="accent-[var(--zest)]"
-            />
-            mouth alone
-          </label>
-          <label className="flex items-center gap-2">
-            <input
-              type="radio"
-              name="content"
-              checked={withHead}
-              onChange={() => choose({ withHead: true })}
-              className="accent-[var(--zest)]"
-            />
-            mouth on the head
-          </label>
+          {ON.map(([value, said]) => (
+            <label key={value} className="flex items-center gap-2">
+              <input type="radio" name="content" checked={on === value} onChange={() => choose({ on: value })} />
+              {said}
+            </label>
+          ))}
         </fieldset>
         <label className="flex items-center gap-2">
           <input type="checkbox" checked={onGround} onChange={({ target }) => choose({ onGround: target.checked })} />
@@ -184,7 +261,77 @@ export function PicturesCard(): ReactElement {
             colour
           </label>
         )}
+        <label className="flex items-center gap-2">
+          <input type="checkbox" checked={cut} onChange={({ target }) => choose({ cut: target.checked })} />
+          cut to the ink, with a table of places
+        </label>
+        {document.tracks.length > 1 && (
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={eachLane} onChange={({ target }) => choose({ eachLane: target.checked })} />
+            every lane, in a folder each
+          </label>
+        )}
       </div>
+      {chooser.input}
+      {on === 'template' && (
+        <fieldset className="mb-3 grid grid-cols-[minmax(0,1fr)_300px] gap-x-6 gap-y-1 rounded-lg border border-rule-soft p-3">
+          <legend className="px-1 font-semibold">Template</legend>
+          <div className="flex items-center gap-4">
+            <Button disabled={chooser.busy} onClick={askForTemplate}>
+              {template ? 'Another picture' : 'Choose a picture'}
+            </Button>
+            {template && (
+              <label className="flex items-center gap-2">
+                <input type="checkbox" checked={template.isSeen} onChange={({ target }) => choose({ templateIsSeen: target.checked })} />
+                the template is written with the mouth
+              </label>
+            )}
+          </div>
+          {template && (
+            <>
+              <Easel
+                name={character.name}
+                bare
+                chart={{ ...own, head: [headOfTemplate(template)] }}
+                drawing={[...own.drawings].sort((a, b) => b.place - a.place)[0]}
+                className="col-start-2 row-span-5 row-start-1 h-[150px]"
+              />
+              <Slider
+                label="Across"
+                value={template.mouth.x}
+                least={0}
+                most={template.width}
+                step={0.5}
+                onChange={(x) => choose({ templateX: x })}
+              />
+              <Slider
+                label="Down"
+                value={template.mouth.y}
+                least={0}
+                most={template.height}
+                step={0.5}
+                onChange={(y) => choose({ templateY: y })}
+              />
+              <Slider
+                label="Size"
+                value={template.mouth.scale}
+                least={template.width * 0.0005}
+                most={template.width * 0.01}
+                step={template.width * 0.0001}
+                onChange={(scale) => choose({ templateScale: scale })}
+              />
+              <Slider
+                label="Turn"
+                value={template.mouth.angle}
+                least={-180}
+                most={180}
+                step={0.5}
+                onChange={(angle) => choose({ templateAngle: angle })}
+              />
+            </>
+          )}
+        </fieldset>
+      )}
       {fault ? (
         <p className="min-h-[40px] text-[14px] text-bad" role="status">
           {fault}
@@ -193,7 +340,8 @@ export function PicturesCard(): ReactElement {
       <SaveRow
         handOff={handOff}
         label="Save pictures"
-        request={{ ...options, trackId: track.id, withHead }}
+        request={{ ...options, trackId: track.id, withHead, ...(eachLane && { lanes: 'each' }) }}
+        intoFolder
         said={`${planned.length} pictures saved.`}
         disabled={fault !== undefined}
       />

@@ -1,11 +1,12 @@
 /** A file that the server makes of the scene: asked for, followed, saved when it is there, or given up. */
 import { hasEnded, type JobView } from '@zest-jaw/core';
-import { useEffect, useEffectEvent, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
 import { cancelJob, useJob } from '../api/job.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { saveUrl } from '../ui/saveText.js';
+import { unpackInto } from './unpackInto.js';
 
 export interface HandOff {
   readonly isBusy: boolean;
@@ -15,7 +16,8 @@ export interface HandOff {
   readonly message: string;
   readonly isFault: boolean;
   readonly isSaved: boolean;
-  start(request: object): Promise<void>;
+  /** @param folder where the files go, taken out of their zip; saved as the zip without it */
+  start(request: object, folder?: FileSystemDirectoryHandle): Promise<void>;
   cancel(): void;
 }
 
@@ -25,19 +27,33 @@ export function useHandOff(kind: 'hand-offs' | 'pictures' = 'hand-offs'): HandOf
   const [jobId, setJobId] = useState<string>();
   const job = useJob(jobId);
   const isBusy = jobId !== undefined && (job === undefined || !hasEnded(job));
-  // The server names the file.
-  const onDone = useEffectEvent((id: string) => saveUrl(`/api/jobs/${id}/result`, ''));
+  const into = useRef<FileSystemDirectoryHandle>(undefined);
+  const [unpacking, setUnpacking] = useState<'busy' | 'done' | { readonly fault: string }>();
+  const onDone = useEffectEvent((id: string) => {
+    // The server names the file.
+    if (!into.current) return saveUrl(`/api/jobs/${id}/result`, '');
+    setUnpacking('busy');
+    unpackInto(into.current, `/api/jobs/${id}/result`).then(
+      () => setUnpacking('done'),
+      (error: unknown) => setUnpacking({ fault: sentenceOf(error) }),
+    );
+  });
   const doneId = job?.state === 'done' ? job.id : undefined;
   useEffect(() => {
     if (doneId !== undefined) onDone(doneId);
   }, [doneId]);
+  const fault = typeof unpacking === 'object' ? unpacking.fault : undefined;
   return {
-    isBusy,
+    isBusy: isBusy || unpacking === 'busy',
     done: job?.done ?? 0,
-    message: job?.state === 'done' ? 'Saved.' : job?.state === 'failed' || job?.state === 'cancelled' ? job.message : '',
-    isFault: job?.state === 'failed',
-    isSaved: job?.state === 'done',
-    start: async (request) => {
+    message: (fault ?? job?.state === 'done') ? 'Saved.' : job?.state === 'failed' || job?.state === 'cancelled' ? job.message : '',
+    isFault: job?.state === 'failed' || fault !== undefined,
+    isSaved: job?.state === 'done' && (unpacking === undefined || unpacking === 'done'),
+    start: async (request, folder) => {
+      into.current = folder;
+      // What became of the last one is no longer said.
+      setUnpacking(undefined);
+      setJobId(undefined);
       try {
         await session.flush();
         setJobId((await sendJson<JobView>('POST', `/scenes/${sceneId}/${kind}`, request)).id);

@@ -1,18 +1,5 @@
 /** Encodes a film: a picture a frame and the sound of the scene, by the browser's own encoders, in a thread of its own. */
-import {
-  formatTimecode,
-  frameNumber,
-  looksOfFrames,
-  maybeDrawing,
-  placedWords,
-  SAMPLE_RATE,
-  sampleAtFrame,
-  sceneSettings,
-  sceneSound,
-  truthOfWave,
-  type ChartDocument,
-  type SceneDocument,
-} from '@zest-jaw/core';
+import { SAMPLE_RATE, sampleAtFrame, sceneSettings, sceneSound, truthOfWave, type ChartDocument, type SceneDocument } from '@zest-jaw/core';
 import {
   AudioSample,
   AudioSampleSource,
@@ -25,7 +12,10 @@ import {
   WebMOutputFormat,
 } from 'mediabunny';
 
-export type FilmKind = 'webm' | 'mp4';
+import { painterOf, type Painter } from './filmPaint.js';
+import { movingPicture, type HeldFrame } from './movingPicture.js';
+
+export type FilmKind = 'webm' | 'mp4' | 'gif' | 'apng';
 
 export interface FilmOptions {
   readonly kind: FilmKind;
@@ -33,6 +23,11 @@ export interface FilmOptions {
   readonly height: number;
   readonly withHead: boolean;
   readonly ground: string;
+  /** The line below the character, as the bar sheet has it. */
+  readonly withLine: boolean;
+  /** Frames of the scene, half-open. */
+  readonly from: number;
+  readonly to: number;
   /** Burnt in. */
   readonly frameNumbers: boolean;
   readonly timecode: boolean;
@@ -65,28 +60,6 @@ const SOUND_BITS = 128_000;
 
 const CODECS = { webm: { video: ['vp9', 'vp8'], audio: ['opus'] }, mp4: { video: ['avc'], audio: ['aac', 'opus'] } } as const;
 
-/** The words said in each frame, the frame's number and time, and the drawing's number: what is asked for of them. */
-function linesOf({ scene, trackId, charts, frameNumbers, timecode, words, drawings }: FilmTask): string[] {
-  if (!frameNumbers && !timecode && !words && !drawings) return [];
-  const { frameRate } = sceneSettings(scene);
-  const said = placedWords(scene);
-  let next = 0;
-  return looksOfFrames(scene, trackId, charts).map((look, frame) => {
-    const start = sampleAtFrame(frameRate, frame);
-    while (next < said.length && said[next]!.to <= start) next += 1;
-    const word = said[next] && said[next]!.from < sampleAtFrame(frameRate, frame + 1) ? said[next]!.text : '';
-    const drawing = look && maybeDrawing(charts.get(look.chartId)!, look.drawing);
-    return [
-      frameNumbers && String(frameNumber(scene, frame)),
-      timecode && formatTimecode(frameRate, frame),
-      drawings && drawing && `${drawing.number} ${drawing.label}`,
-      words && word,
-    ]
-      .filter(Boolean)
-      .join('   ');
-  });
-}
-
 /** All that is heard, mixed to the sample. */
 function soundOf({ scene, recordings }: FilmTask): Float32Array<ArrayBuffer> {
   const sounds = new Map<string, Int16Array>();
@@ -103,28 +76,42 @@ async function firstOf<T>(codecs: readonly T[], can: (codec: T) => Promise<boole
   return undefined;
 }
 
-function paint(
-  context: OffscreenCanvasRenderingContext2D,
-  { ground, pictures, shown, width, height }: FilmTask,
-  frame: number,
-  line: string | undefined,
-): void {
-  context.fillStyle = ground;
-  context.fillRect(0, 0, width, height);
-  const picture = pictures[shown[frame]!];
-  if (picture) context.drawImage(picture, 0, 0, width, height);
-  if (!line) return;
-  const size = Math.max(12, Math.round(height / 30));
-  context.font = `600 ${size}px sans-serif`;
-  context.textBaseline = 'middle';
-  context.fillStyle = 'rgb(20 24 38 / 0.82)';
-  context.fillRect(0, height - size * 1.9, width, size * 1.9);
-  context.fillStyle = '#fff';
-  context.fillText(line, size * 0.8, height - size * 0.92, width - size * 1.6);
+/** Pictures that move without a sound. */
+function encodePictures(
+  kind: 'gif' | 'apng',
+  task: FilmTask,
+  painter: Painter,
+  report: (done: number) => void,
+): { film: Uint8Array<ArrayBuffer>; mediaType: string } {
+  const { width, height, from, to, scene } = task;
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true })!;
+  const held: HeldFrame[] = [];
+  for (let frame = from; frame < to; frame++) {
+    painter.paint(context, frame);
+    const { data } = context.getImageData(0, 0, width, height);
+    const last = held.at(-1);
+    if (last && isSame(last.pixels, data)) held[held.length - 1] = { ...last, frames: last.frames + 1 };
+    else held.push({ pixels: data, frames: 1 });
+    if (frame % 12 === 0) report((0.3 * (frame - from)) / (to - from));
+  }
+  const rate = sceneSettings(scene).frameRate;
+  const film = movingPicture(kind, held, { width, height, rate }, (done) => report(0.3 + 0.7 * done));
+  if (typeof film === 'string') throw new Error(film);
+  return { film, mediaType: kind === 'gif' ? 'image/gif' : 'image/apng' };
+}
+
+function isSame(a: Uint8ClampedArray, b: Uint8ClampedArray): boolean {
+  const [one, other] = [new Uint32Array(a.buffer), new Uint32Array(b.buffer)];
+  for (let at = 0; at < one.length; at++) if (one[at] !== other[at]) return false;
+  return true;
 }
 
 async function encode(task: FilmTask, report: (done: number) => void): Promise<{ film: Uint8Array<ArrayBuffer>; mediaType: string }> {
-  const { kind, width, height, shown, scene } = task;
+  const { kind, width, height, from, to, scene } = task;
+  const sound = soundOf(task);
+  const painter = painterOf(task, sound);
+  if (kind === 'gif' || kind === 'apng') return encodePictures(kind, task, painter, report);
   const { frameRate: rate } = sceneSettings(scene);
   const bitrate = Math.round(width * height * BITS_A_PIXEL);
   const video = await firstOf(CODECS[kind].video, (codec) => canEncodeVideo(codec, { width, height, bitrate }));
@@ -135,8 +122,6 @@ async function encode(task: FilmTask, report: (done: number) => void): Promise<{
     throw new Error(
       `This browser cannot encode ${kind === 'webm' ? 'WebM' : 'MP4'}. Choose ${kind === 'webm' ? 'MP4' : 'WebM'}, or use one that has its encoder; pictures and sound can be saved in any.`,
     );
-  const lines = linesOf(task);
-  const sound = soundOf(task);
   const target = new BufferTarget();
   const output = new Output({ format: kind === 'webm' ? new WebMOutputFormat() : new Mp4OutputFormat(), target });
   const canvas = new OffscreenCanvas(width, height);
@@ -147,19 +132,21 @@ async function encode(task: FilmTask, report: (done: number) => void): Promise<{
   output.addAudioTrack(sounds);
   await output.start();
   const duration = rate.den / rate.num;
-  let heard = 0;
-  for (let frame = 0; frame < shown.length; frame++) {
-    const at = (frame * rate.den) / rate.num;
+  const [first, end] = [sampleAtFrame(rate, from), Math.min(sound.length, sampleAtFrame(rate, to))];
+  let heard = first;
+  for (let frame = from; frame < to; frame++) {
+    const at = ((frame - from) * rate.den) / rate.num;
     // Sound and pictures go in side by side, so that neither waits in memory for the other.
-    for (; heard < sound.length && heard / SAMPLE_RATE <= at; heard += PIECE) {
-      const data = sound.slice(heard, heard + PIECE);
-      const sample = new AudioSample({ data, format: 'f32', numberOfChannels: 1, sampleRate: SAMPLE_RATE, timestamp: heard / SAMPLE_RATE });
+    for (; heard < end && (heard - first) / SAMPLE_RATE <= at; heard += PIECE) {
+      const data = sound.slice(heard, Math.min(end, heard + PIECE));
+      const timestamp = (heard - first) / SAMPLE_RATE;
+      const sample = new AudioSample({ data, format: 'f32', numberOfChannels: 1, sampleRate: SAMPLE_RATE, timestamp });
       await sounds.add(sample);
       sample.close();
     }
-    paint(context, task, frame, lines[frame]);
+    painter.paint(context, frame);
     await frames.add(at, duration);
-    if (frame % 12 === 0) report(frame / shown.length);
+    if (frame % 12 === 0) report((frame - from) / (to - from));
   }
   await output.finalize();
   return { film: new Uint8Array(target.buffer!), mediaType: kind === 'webm' ? 'video/webm' : 'video/mp4' };
