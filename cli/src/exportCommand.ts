@@ -7,6 +7,7 @@ import {
   EASE_LIMITS,
   checkReading,
   exposureSheetCsv,
+  firstCounted,
   holdsCsv,
   isFrameRate,
   LABEL_KINDS,
@@ -199,7 +200,8 @@ export async function exportCommand(args: string[]): Promise<void> {
     writeFileSync(path, textOfHandOff(scene, scene.tracks[0]!.id, charts, request));
   const sheet = async (path: string): Promise<string | Uint8Array> => {
     const tracks = [{ trackId: scene.tracks[0]!.id, name: 'Character', charts }];
-    if (endingOf('sheet', path) === '.csv') return exposureSheetCsv(scene, tracks);
+    if (endingOf('sheet', path) === '.csv')
+      return exposureSheetCsv(scene, tracks, { firstNumber: firstCounted(scene, counting), drop: counting.drop });
     const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long' }).format(new Date());
     return exposureSheetPdf(scene, tracks, { paper, counting, production: parse(file).name, date });
   };

@@ -185,7 +185,7 @@ describe('zest key and export', () => {
     expect(rows('keys.csv')[1]).toMatch(/^00:00:00;01,\d+,/);
     expect(rows('shots.csv').length).toBeGreaterThan(3);
     expect(readFileSync(at('all.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
-    expect(readdirSync(at('sprites')).sort()).toEqual(['sprites.json', 'sprites.png']);
+    expect(readdirSync(at('sprites')).sort()).toEqual(['sprites.json', 'sprites.png', 'sprites.svg']);
     expect((JSON.parse(readFileSync(at('curves.json'), 'utf8')) as { opening: number[] }).opening).toHaveLength(length);
     expect((JSON.parse(readFileSync(at('line.otio'), 'utf8')) as { OTIO_SCHEMA: string }).OTIO_SCHEMA).toBe('Timeline.1');
     expect(zest('export', keyed, '--keys', at('keys.txt')).err).toContain('may end in .csv or .json');

@@ -281,7 +281,14 @@ export { HEARD_BLOCK, heardWaves, maybeHeard, maybeLevelAt, type HeardWave, type
 export { newScene, type NewScene } from './scene/newScene.js';
 export { cutIntoSystems, type Systems, type SystemStretch } from './scene/phrases.js';
 export { joined, maybeCutTo, overlapOf, overlaps, spansWithin, without, type Span } from './time/span.js';
-export { exposureSheetCells, exposureSheetCsv, exposureSheetHeadings, HOLD_BAR } from './formats/exposureSheetCsv.js';
+export {
+  countedRow,
+  exposureSheetCells,
+  exposureSheetCsv,
+  exposureSheetHeadings,
+  HOLD_BAR,
+  type SheetCounting,
+} from './formats/exposureSheetCsv.js';
 export { exposureSheetRows, type SheetCell, type SheetRow, type SheetTrack } from './sheet/exposureSheet.js';
 export {
   checkPictureOptions,

@@ -53,6 +53,8 @@ describe('numbered pictures', () => {
     ['a last number above 9999', { firstNumber: 9950 }, /Start at 9900 or below/],
     ['a picture of no width', { width: 0 }, /width is 0/],
     ['a picture too high', { height: 90_000 }, /height is 90000/],
+    ['a cut on a colour', { cut: true, ground: '#ffffff' }, /no ink to be cut to/],
+    ['a template that is none', { template: { picture: 'x', width: 0, height: 1, mouth: {} } }, /no picture with a place/],
   ])('refuse %s', (_, changes, message) => expect(checkPictureOptions({ ...good, ...changes }, 100).join(' ')).toMatch(message));
 
   it('hold a drawing over its frames and leave gaps empty', () => {

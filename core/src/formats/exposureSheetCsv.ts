@@ -5,7 +5,8 @@
  * that hold it, as on paper. Text that a spreadsheet would run as a formula is quoted.
  */
 import Papa from 'papaparse';
-import type { SceneDocument } from '../scene/sceneDocument.js';
+import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
+import { formatTimecode } from '../time/timecode.js';
 import { exposureSheetRows, type SheetRow, type SheetTrack } from '../sheet/exposureSheet.js';
 
 /** Stands in a frame that holds the drawing above it. */
@@ -26,8 +27,25 @@ export function exposureSheetCells({ number, timecode, words, sounds, cells }: S
   return [String(number), timecode, words.join(' '), sounds.join(' '), ...texts];
 }
 
+export interface SheetCounting {
+  /** The number of the first frame; the scene's when left out. */
+  readonly firstNumber?: number;
+  /** Timecode that leaves numbers out, where the rate has it; so when left out. */
+  readonly drop?: boolean;
+}
+
+/** A row counted as it is asked for. */
+export function countedRow(scene: SceneDocument, row: SheetRow, frame: number, { firstNumber, drop }: Required<SheetCounting>): SheetRow {
+  return { ...row, number: firstNumber + frame, timecode: formatTimecode(sceneSettings(scene).frameRate, frame, drop) };
+}
+
 /** The sheet as one string, rows ended by CR LF. */
-export function exposureSheetCsv(scene: SceneDocument, tracks: readonly SheetTrack[]): string {
-  const rows = [exposureSheetHeadings(tracks), ...exposureSheetRows(scene, tracks).map(exposureSheetCells)];
-  return Papa.unparse(rows, { escapeFormulae: true, newline: '\r\n' }) + '\r\n';
+export function exposureSheetCsv(
+  scene: SceneDocument,
+  tracks: readonly SheetTrack[],
+  { firstNumber = sceneSettings(scene).firstFrame, drop = true }: SheetCounting = {},
+): string {
+  const rows = exposureSheetRows(scene, tracks).map((row, frame) => countedRow(scene, row, frame, { firstNumber, drop }));
+  const table = [exposureSheetHeadings(tracks), ...rows.map(exposureSheetCells)];
+  return Papa.unparse(table, { escapeFormulae: true, newline: '\r\n' }) + '\r\n';
 }

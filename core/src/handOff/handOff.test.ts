@@ -6,6 +6,7 @@ import {
   countingInWords,
   curvesCsv,
   curvesOf,
+  exposureSheetCsv,
   framesPerSecond,
   keyListCsv,
   keyListJson,
@@ -192,4 +193,20 @@ describe('a pull list', () => {
       ['17', '12', ''],
     ]);
   });
+});
+
+it('counts the sheet’s CSV as it is asked to: first number, drop-frame and not (SMPTE ST 12-1: two numbers left out a minute, but every tenth)', () => {
+  const rate = maybeFrameRate('29.97')!;
+  const scene = sceneOfKeyed({ frameRate: rate, length: 18_001, exposures: [{ from: 0, to: 18_001, drawing: 'rest' }] }, 101);
+  const rows = (counting: object): Record<string, string>[] => table(exposureSheetCsv(scene, [], counting));
+  const at = (list: Record<string, string>[], frame: number): string[] => [list[frame]!['frame']!, list[frame]!['timecode']!];
+  const dropped = rows({});
+  expect(at(dropped, 0)).toEqual(['101', '00:00:00;00']);
+  expect(at(dropped, 1799)).toEqual(['1900', '00:00:59;29']);
+  expect(at(dropped, 1800)).toEqual(['1901', '00:01:00;02']);
+  expect(at(dropped, 17_982)).toEqual(['18083', '00:10:00;00']);
+  const counted = rows({ firstNumber: 0, drop: false });
+  expect(at(counted, 0)).toEqual(['0', '00:00:00:00']);
+  expect(at(counted, 1800)).toEqual(['1800', '00:01:00:00']);
+  expect(at(counted, 18_000)).toEqual(['18000', '00:10:00:00']);
 });

@@ -129,11 +129,20 @@ describe('a sprite sheet', () => {
       };
       const made = await spriteSheet(varied, { cell, powersOfTwo }, () => '');
       if ('refusal' in made) throw new Error(made.refusal);
-      const { png, table } = made;
+      const { png, svg, table } = made;
       const sheet = await sharp(png).raw().toBuffer({ resolveWithObject: true });
       expect([sheet.info.width, sheet.info.height]).toEqual([table.width, table.height]);
       if (powersOfTwo) for (const side of [table.width, table.height]) expect(Math.log2(side) % 1).toBe(0);
       expect(table.sprites).toHaveLength(14);
+      // The same sheet as shapes, drawn by librsvg, which is not ours: the ink is where it is on the picture.
+      expect([...svg.matchAll(/<g id="([^"]+)" transform="translate/g)].map(([, id]) => id)).toEqual(
+        table.sprites.map(({ id, look }) => (look === 0 ? id : `${id}-${look}`)),
+      );
+      const shapes = await sharp(Buffer.from(svg)).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+      expect([shapes.info.width, shapes.info.height]).toEqual([table.width, table.height]);
+      let away = 0;
+      for (let at = 3; at < sheet.data.length; at += 4) away += Math.abs(sheet.data[at]! - shapes.data[at]!);
+      expect(away / (table.width * table.height)).toBeLessThan(4);
       for (const [index, a] of table.sprites.entries())
         for (const b of table.sprites.slice(index + 1))
           expect(a.x + a.width < b.x || b.x + b.width < a.x || a.y + a.height < b.y || b.y + b.height < a.y).toBe(true);

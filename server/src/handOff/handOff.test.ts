@@ -39,7 +39,7 @@ it('a printed sheet is a PDF, sprites are a picture and its table', async () => 
   expect(strFromU8(shots.bytes.subarray(0, 5))).toBe('%PDF-');
   await app.agent().post('/api/scenes/the-wet-stamp/hand-offs').send({ kind: 'shots', trackId: 'eyes' }).expect(404);
   const sprites = unzipSync((await handedOff(app, 'the-wet-stamp', { kind: 'sprites', chartId: 'bramble-front', cell: 64 })).bytes);
-  expect(Object.keys(sprites).sort()).toEqual(['sprites.json', 'sprites.png']);
+  expect(Object.keys(sprites).sort()).toEqual(['sprites.json', 'sprites.png', 'sprites.svg']);
   expect((JSON.parse(strFromU8(sprites['sprites.json']!)) as { sprites: unknown[] }).sprites).toHaveLength(13);
   const other = await app
     .agent()

@@ -1,5 +1,5 @@
 /** The exposure sheet: as CSV, or on paper. */
-import { exposureSheetCells, exposureSheetHeadings, exposureSheetRows, sceneSettings } from '@zest-jaw/core';
+import { countedRow, exposureSheetCells, exposureSheetHeadings, exposureSheetRows, firstCounted, sceneSettings } from '@zest-jaw/core';
 import { Download } from 'lucide-react';
 import { useMemo, type ReactElement } from 'react';
 import { toast } from 'sonner';
@@ -34,14 +34,17 @@ export function SheetCard(): ReactElement {
       }),
     [document.tracks, characters, allCharts],
   );
-  const rows = useMemo(
+  const counting = countingOf(choices);
+  const asCounted = { firstNumber: firstCounted(document, counting), drop: counting.drop };
+  const listed = useMemo(
     () => exposureSheetRows(document, tracks, { to: Math.min(lengthFrames, PREVIEWED) }),
     [document, tracks, lengthFrames],
   );
+  const rows = listed.map((row, frame) => countedRow(document, row, frame, asCounted));
   const download = async (): Promise<void> => {
     try {
       const names = tracks.map(({ trackId, name }) => [trackId, name] as const);
-      saveText(`${title}.csv`, await keyer.sheet(document, allCharts, names));
+      saveText(`${title}.csv`, await keyer.sheet(document, allCharts, names, asCounted));
     } catch (error) {
       toast.error(sentenceOf(error));
     }
@@ -51,7 +54,7 @@ export function SheetCard(): ReactElement {
     <Card
       title="Exposure sheet"
       says="One row a frame: what is said, and which mouth; a bar holds the drawing above it. As CSV, or laid out to be printed."
-      counts={`On paper: ${counts} As CSV: as the scene counts.`}
+      counts={counts}
       ofLane={false}
     >
       <div className="mb-4 grid grid-cols-3 gap-x-4 gap-y-3">

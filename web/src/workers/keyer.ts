@@ -14,6 +14,7 @@ import type {
   Patch,
   Refusal,
   SceneDocument,
+  SheetCounting,
   Span,
   TextRequest,
 } from '@zest-jaw/core';
@@ -48,7 +49,12 @@ export interface Keyer {
   /** The pencil of every track keyed again; undefined when a newer scene is asked about. */
   pencil(scene: SceneDocument, charts: Charts, heardOf: ReadonlyMap<string, HeardFrames>): Promise<Patch | undefined>;
   /** The exposure sheet as CSV. */
-  sheet(scene: SceneDocument, charts: Charts, names: readonly (readonly [track: string, name: string])[]): Promise<string>;
+  sheet(
+    scene: SceneDocument,
+    charts: Charts,
+    names: readonly (readonly [track: string, name: string])[],
+    counting: SheetCounting,
+  ): Promise<string>;
   /** What is handed off of a track as text. */
   handOff(on: OnTrack, request: TextRequest): Promise<string>;
   /** Some sounds keyed, of no scene. */
@@ -119,7 +125,7 @@ export function createKeyer(open: () => WorkerLike): Keyer {
           heardOf: [...heardOf].map(([character, heard]) => [character, refOf(heard)] as const),
         }),
       ),
-    sheet: (scene, charts, names) => asker.ask({ kind: 'sheet', since: changesTo(scene, charts), names }),
+    sheet: (scene, charts, names, counting) => asker.ask({ kind: 'sheet', since: changesTo(scene, charts), names, counting }),
     handOff: (on, request) => asker.ask({ kind: 'handOff', ...about(on), request }),
     sounds: (job) => asker.ask({ kind: 'sounds', job }),
   };

@@ -24,6 +24,7 @@ import {
   type PlannedTrack,
   type Refusal,
   type SceneDocument,
+  type SheetCounting,
   type Span,
   type TextRequest,
 } from '@zest-jaw/core';
@@ -66,7 +67,12 @@ export type KeyerQuestion =
   | ({ readonly kind: 'crib'; readonly rules: KeyingRules } & AboutTrack)
   | ({ readonly kind: 'why'; readonly chartId: string; readonly from: number; readonly inked: boolean } & AboutTrack)
   | { readonly kind: 'pencil'; readonly since: Changes; readonly heardOf: readonly (readonly [string, HeardRef])[] }
-  | { readonly kind: 'sheet'; readonly since: Changes; readonly names: readonly (readonly [track: string, name: string])[] }
+  | {
+      readonly kind: 'sheet';
+      readonly since: Changes;
+      readonly names: readonly (readonly [track: string, name: string])[];
+      readonly counting: SheetCounting;
+    }
   | ({ readonly kind: 'handOff'; readonly request: TextRequest } & AboutTrack)
   | { readonly kind: 'sounds'; readonly job: KeyingJob };
 
@@ -152,6 +158,7 @@ function answer(question: KeyerQuestion): unknown {
       return exposureSheetCsv(
         now,
         question.names.map(([trackId, name]) => ({ trackId, name, charts })),
+        question.counting,
       );
   }
 }
