@@ -1,6 +1,7 @@
 /** A line shot with the practice camera: seen live, kept picture by picture, played, and held against what was asked for. */
 import { AxeBuilder } from '@axe-core/playwright';
 import type { ShotPictureView } from '@zest-jaw/core';
+import sharp from 'sharp';
 import { expect, openDemo, test } from '../app.js';
 
 const SCENE = 'a-complaint';
@@ -13,7 +14,7 @@ test('the practice camera shows the puppet, keeps every picture, and a wrong mou
   await openDemo(page, app, SCENE, 'hand-off?as=shots');
   await page.getByRole('link', { name: 'Shoot it' }).click();
   const stage = page.getByTestId('stage');
-  await stage.getByLabel('Camera').selectOption({ label: 'Practice camera' });
+  await stage.getByRole('combobox', { name: 'Camera' }).selectOption({ label: 'Practice camera' });
   await expect(page.getByTestId('live')).toHaveAttribute('data-open', 'true');
   await page.keyboard.press('h');
   const kept = async (): Promise<ShotPictureView[]> => app.json(PICTURES);
@@ -74,7 +75,7 @@ test('the practice camera shows the puppet, keeps every picture, and a wrong mou
 test('a take can be held against its own shots, and looking is given up when asked', async ({ page, app }) => {
   await page.goto(app.url(`/scenes/${SCENE}/shoot/mouth1`));
   const stage = page.getByTestId('stage');
-  await stage.getByLabel('Camera').selectOption({ label: 'Practice camera' });
+  await stage.getByRole('combobox', { name: 'Camera' }).selectOption({ label: 'Practice camera' });
   await expect(page.getByTestId('live')).toHaveAttribute('data-open', 'true');
   for (let shot = 0; shot < 8; shot++) {
     await page.keyboard.press('Space');
@@ -97,4 +98,42 @@ test('a take can be held against its own shots, and looking is given up when ask
   await page.getByRole('button', { name: 'Look for wrong mouths' }).click();
   await expect(page.getByText(/^Put on once, so with nothing to be held against: /)).toBeVisible();
   await expect(page.getByText('No picture is doubted.')).toBeVisible();
+});
+
+test('a camera of this computer is looked through and shoots; one that may not be says so', async ({ page, app }) => {
+  // A device as a browser has it: its stream is a canvas of one colour.
+  await page.addInitScript(() => {
+    const devices = [
+      { kind: 'videoinput', deviceId: 'desk', label: 'Camera on the desk' },
+      { kind: 'videoinput', deviceId: 'held', label: 'Camera that is held' },
+    ];
+    navigator.mediaDevices.enumerateDevices = async () => devices as unknown as MediaDeviceInfo[];
+    navigator.mediaDevices.getUserMedia = async (asked) => {
+      if (JSON.stringify(asked).includes('held')) throw new DOMException('busy', 'NotReadableError');
+      const canvas = Object.assign(document.createElement('canvas'), { width: 320, height: 180 });
+      const context = canvas.getContext('2d')!;
+      setInterval(() => {
+        context.fillStyle = '#20a040';
+        context.fillRect(0, 0, 320, 180);
+      }, 40);
+      return canvas.captureStream(25);
+    };
+  });
+  await page.goto(app.url(`/scenes/${SCENE}/shoot/mouth1`));
+  const stage = page.getByTestId('stage');
+  await stage.getByRole('combobox', { name: 'Camera' }).selectOption({ label: 'Camera that is held' });
+  await expect(page.getByText(/This camera cannot be looked through\. Allow it in the browser/)).toBeVisible();
+  await stage.getByRole('combobox', { name: 'Camera' }).selectOption({ label: 'Camera on the desk' });
+  await expect(page.getByTestId('live')).toHaveAttribute('data-open', 'true');
+  await page.keyboard.press('Space');
+  const kept = (): Promise<ShotPictureView[]> => app.json(PICTURES);
+  await expect.poll(async () => (await kept()).length).toBe(1);
+  const [taken] = await kept();
+  expect(taken).toMatchObject({ picture: 0, practice: false });
+  const jpeg = Buffer.from(await (await fetch(app.url(`/api/assets/${taken!.asset}`))).arrayBuffer());
+  const { data, info } = await sharp(jpeg).raw().toBuffer({ resolveWithObject: true });
+  expect([info.width, info.height]).toEqual([320, 180]);
+  // Green, as far as JPEG keeps it.
+  for (const [colour, level] of [0x20, 0xa0, 0x40].entries())
+    expect(Math.abs(data[(90 * 320 + 160) * info.channels + colour]! - level)).toBeLessThan(12);
 });

@@ -24,8 +24,8 @@ const KINDS: readonly { readonly whom: string; readonly kinds: readonly Kind[] }
     whom: 'To put together',
     kinds: [
       { id: 'pictures', name: 'Numbered pictures', what: 'PNG, one a frame', Card: PicturesCard },
-      { id: 'sprites', name: 'Sprite sheet', what: 'PNG and its table', Card: SpritesCard },
-      { id: 'film', name: 'Film', what: 'WebM, MP4', Card: FilmCard },
+      { id: 'sprites', name: 'Sprite sheet', what: 'PNG, SVG', Card: SpritesCard },
+      { id: 'film', name: 'Film', what: 'WebM, MP4, GIF', Card: FilmCard },
       { id: 'timeline', name: 'Timeline', what: 'OpenTimelineIO', Card: TimelineCard },
     ],
   },

@@ -122,7 +122,7 @@ function Reel({ line, playhead, taken, doubted }: ShownProps & { readonly doubte
         max={Math.max(0, pictures.length * cameraOn - 1)}
         value={frame}
         onChange={({ target }) => playhead.scrubTo(Number(target.value))}
-        className="absolute inset-0 w-full cursor-pointer appearance-none bg-transparent! [&::-webkit-slider-runnable-track]:h-[34px] [&::-webkit-slider-runnable-track]:bg-transparent! [&::-webkit-slider-thumb]:mt-0! [&::-webkit-slider-thumb]:h-[34px] [&::-webkit-slider-thumb]:w-[5px] [&::-webkit-slider-thumb]:appearance-none [&::-webkit-slider-thumb]:rounded [&::-webkit-slider-thumb]:bg-[#f5a400]"
+        className="absolute inset-0 h-[34px]! w-full cursor-pointer appearance-none bg-transparent! [&::-webkit-slider-runnable-track]:h-[34px] [&::-webkit-slider-runnable-track]:bg-transparent! [&::-webkit-slider-thumb]:mt-0! [&::-webkit-slider-thumb]:h-[34px] [&::-webkit-slider-thumb]:w-[5px] [&::-webkit-slider-thumb]:appearance-none [&::-webkit-slider-thumb]:rounded [&::-webkit-slider-thumb]:bg-[#f5a400]"
       />
     </div>
   );
