@@ -2,31 +2,25 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { extname, join, parse } from 'node:path';
 import {
-  chartSettings,
   checkPictureOptions,
   EASE_LIMITS,
   checkReading,
   exposureSheetCsv,
   firstCounted,
   holdsCsv,
-  isFrameRate,
   LABEL_KINDS,
   looksOfFrames,
-  MAX_SCENE_FRAMES,
   maybeLabelKind,
   PICTURE_LIMITS,
   placesCsv,
-  PLAIN_ACCENT,
-  picturesOfChart,
   plannedPictures,
-  sceneOfKeyed,
+  sceneSettings,
+  sceneWave,
   textOfHandOff,
   writeLabels,
-  type ChartDocument,
   type Counting,
   type CountsFrom,
   type CountsIn,
-  type FrameRate,
   type KeyNumbers,
   type PictureFormat,
   type PicturePlace,
@@ -36,38 +30,8 @@ import {
   type WhichPictures,
 } from '@zest-jaw/core';
 import { exposureSheetPdf, renderPictures, SPRITE_LIMITS, spriteSheet, writeBundle, type Paper } from '@zest-jaw/engine/hand-off';
-import { chartOf } from './keyCommand.js';
+import { openSource } from './exportSource.js';
 import { CannotDo, parseCommandLine, readJson, wholeNumber, WrongUse } from './outcome.js';
-
-interface KeyedFile {
-  readonly frameRate: FrameRate;
-  readonly length: number;
-  readonly exposures: readonly { from: number; to: number; drawing: string }[];
-}
-
-function keyedOf(file: string, chart: ChartDocument): KeyedFile {
-  const value = (readJson(file) ?? {}) as Partial<KeyedFile>;
-  const { frameRate, length, exposures } = value;
-  if (!frameRate || !isFrameRate(frameRate) || !Number.isInteger(length) || !Array.isArray(exposures)) {
-    throw new CannotDo(`${file} is not what zest key prints: it needs frameRate, length and exposures.`);
-  }
-  if (length! < 1 || length! > MAX_SCENE_FRAMES)
-    throw new CannotDo(`${file} is ${length} frames long. It may be 1 to ${MAX_SCENE_FRAMES}.`);
-  const known = new Set(chart.drawings.map((drawing) => drawing.id));
-  let end = 0;
-  exposures.forEach((exposure, index) => {
-    const { from, to, drawing } = exposure ?? {};
-    if (!Number.isInteger(from) || !Number.isInteger(to) || from < end || to <= from || to > length!) {
-      throw new CannotDo(`${file}: exposure ${index} must start after the one before it and end inside the ${length} frames.`);
-    }
-    if (!known.has(drawing))
-      throw new CannotDo(
-        `${file}: exposure ${index} shows the drawing “${drawing}”, which is not in the chart. Name its chart with --chart.`,
-      );
-    end = to;
-  });
-  return value as KeyedFile;
-}
 
 /** The labels of a reading, in the format of the file's name. */
 function writeLabelFile(readingFile: string, file: string): void {
@@ -93,6 +57,9 @@ function oneOf<T extends string>(name: string, text: string, words: readonly T[]
 /** What is written of a keyed file, by the option that asks for it: each may be asked for several times. */
 const TARGETS = ['pictures', 'sprites', 'sheet', 'keys', 'weights', 'curves', 'timeline', 'shots', 'bundle'] as const;
 type Target = (typeof TARGETS)[number];
+
+/** Blocks of the printed wave in a frame. */
+const WAVE_BLOCKS = 4;
 
 /** What a file's name may end in. */
 const ENDINGS: Readonly<Record<Exclude<Target, 'pictures' | 'sprites'>, readonly string[]>> = {
@@ -125,8 +92,10 @@ export async function exportCommand(args: string[]): Promise<void> {
     shots: several,
     bundle: several,
     chart: { type: 'string' },
+    scene: { type: 'string' },
+    speaker: { type: 'string' },
     name: { type: 'string', default: 'mouth' },
-    'first-number': { type: 'string', default: '1' },
+    'first-number': { type: 'string' },
     width: { type: 'string', default: '1920' },
     height: { type: 'string', default: '1080' },
     digits: { type: 'string', default: '4' },
@@ -161,11 +130,9 @@ export async function exportCommand(args: string[]): Promise<void> {
       'Say where to: --pictures DIR, --sprites DIR, --sheet FILE.csv or .pdf, --keys, --weights or --curves FILE.csv or .json, --timeline FILE.otio, --shots FILE.csv, --bundle FILE.zip.',
     );
   for (const { target, path } of asked) if (target !== 'pictures' && target !== 'sprites') endingOf(target, path);
-  const chart = chartOf(values.chart);
-  const keyed = keyedOf(file, chart);
-  const options = {
+  const firstNumber = values['first-number'] === undefined ? undefined : wholeNumber('first-number', values['first-number'], 0, 9_999_999);
+  const drawn = {
     baseName: values.name,
-    firstNumber: wholeNumber('first-number', values['first-number'], 0, 9_999_999),
     width: wholeNumber('width', values.width, 1, 100_000),
     height: wholeNumber('height', values.height, 1, 100_000),
     digits: wholeNumber('digits', values.digits, PICTURE_LIMITS.fewestDigits, PICTURE_LIMITS.mostDigits),
@@ -188,44 +155,45 @@ export async function exportCommand(args: string[]): Promise<void> {
     unit: oneOf<CountsIn>('count-in', values['count-in'], ['frames', 'seconds', 'timecode']),
     drop: !values['non-drop'],
   };
-  const isDrawn = asked.some(({ target }) => target === 'pictures' || target === 'sprites' || target === 'bundle');
-  if (isDrawn && picturesOfChart({ ...chart, head: [] }).size > 0)
-    throw new CannotDo('This chart has placed pictures, which are kept in the application. Hand the frames on from there.');
-  const [fault] = values.pictures === undefined ? [] : checkPictureOptions(options, keyed.length);
+  const source = openSource(file, {
+    chart: values.chart,
+    scene: values.scene,
+    speaker: values.speaker,
+    name: values.name,
+    firstNumber: values['first-number'] === undefined ? undefined : firstNumber,
+  });
+  const { scene, trackId, charts, hrefOf } = source;
+  const options = { ...drawn, firstNumber: firstNumber ?? sceneSettings(scene).firstFrame };
+  const [fault] = values.pictures === undefined ? [] : checkPictureOptions(options, sceneSettings(scene).lengthFrames);
   if (fault) throw new WrongUse(fault);
-  const scene = sceneOfKeyed(keyed, options.firstNumber);
-  const charts = new Map([[scene.tracks[0]!.chartId, chart]]);
   const formatOf = (target: keyof typeof ENDINGS, path: string): TextFormat => (endingOf(target, path) === '.json' ? 'json' : 'csv');
   const text = (path: string, request: TextRequest): void =>
-    writeFileSync(path, textOfHandOff(scene, scene.tracks[0]!.id, charts, request));
+    writeFileSync(path, textOfHandOff(scene, trackId, charts, request, request.kind === 'curves' ? source.levels() : undefined));
   const sheet = async (path: string): Promise<string | Uint8Array> => {
-    const tracks = [{ trackId: scene.tracks[0]!.id, name: 'Character', charts }];
+    const tracks = scene.tracks.map(({ id, characterId }) => ({ trackId: id, name: source.nameOf(characterId), charts }));
     if (endingOf('sheet', path) === '.csv')
       return exposureSheetCsv(scene, tracks, { firstNumber: firstCounted(scene, counting), drop: counting.drop });
     const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long' }).format(new Date());
-    return exposureSheetPdf(scene, tracks, { paper, counting, production: parse(file).name, date });
+    const wave = sceneWave(scene, source.soundOf, WAVE_BLOCKS);
+    const heard = wave.loudest > 0 && { wave };
+    return exposureSheetPdf(scene, tracks, { paper, counting, production: source.production, date, ...heard });
   };
   const write: Readonly<Record<Target, (path: string) => void | Promise<void>>> = {
     pictures: async (folder) => {
       mkdirSync(folder, { recursive: true });
       const places: [string, PicturePlace][] = [];
-      const planned = plannedPictures(looksOfFrames(scene, scene.tracks[0]!.id, charts), charts, options);
-      await renderPictures(
-        planned,
-        charts,
-        { ...options, withHead: false },
-        () => '',
-        ({ name, bytes, place }) => {
-          writeFileSync(join(folder, name), bytes);
-          if (place) places.push([name, place]);
-        },
-      );
+      const planned = plannedPictures(looksOfFrames(scene, trackId, charts), charts, options);
+      await renderPictures(planned, charts, { ...options, withHead: false }, hrefOf, ({ name, bytes, place }) => {
+        writeFileSync(join(folder, name), bytes);
+        if (place) places.push([name, place]);
+      });
       if (places.length > 0) writeFileSync(join(folder, 'places.csv'), placesCsv(places, options));
       if (options.which === 'changes') writeFileSync(join(folder, 'holds.csv'), holdsCsv(planned, options));
     },
     sprites: async (folder) => {
       mkdirSync(folder, { recursive: true });
-      const made = await spriteSheet(chart, { cell, powersOfTwo: values['powers-of-two'] }, () => '');
+      const [own] = charts.values();
+      const made = await spriteSheet(own!, { cell, powersOfTwo: values['powers-of-two'] }, hrefOf);
       if ('refusal' in made) throw new CannotDo(made.refusal);
       const { png, svg, table } = made;
       writeFileSync(join(folder, 'sprites.png'), png);
@@ -241,18 +209,7 @@ export async function exportCommand(args: string[]): Promise<void> {
       text(path, { kind: 'timeline', files: { baseName, firstNumber, digits, pictures: '', sounds: '' } });
     },
     shots: (path) => text(path, { kind: 'shots', counting, cameraOn }),
-    bundle: (path) => {
-      const [track] = scene.tracks;
-      const bundle = {
-        made: new Date().toISOString(),
-        production: { name: parse(file).name, pronunciations: [] },
-        characters: [{ id: track!.characterId, name: values.name, accent: PLAIN_ACCENT }],
-        charts: [{ id: track!.chartId, characterId: track!.characterId, name: chartSettings(chart).name, document: chart }],
-        scenes: [scene],
-        media: [],
-      };
-      writeFileSync(path, writeBundle(bundle));
-    },
+    bundle: (path) => writeFileSync(path, writeBundle({ ...source.bundle, scenes: [scene] })),
   };
   try {
     for (const { target, path } of asked) await write[target](path);

@@ -12,9 +12,10 @@ zest key READING.json [--feel crisp|natural|limited|replacement|FILE.json] [--fp
                       [--feel FROM-TO=FEEL …] [--chart CHART.json] [--loudness AUDIO] [--explain]
 zest export KEYED.json [--pictures DIR] [--sprites DIR] [--sheet FILE.csv|.pdf] [--keys FILE.csv|.json]
             [--weights FILE.csv|.json] [--curves FILE.csv|.json] [--timeline FILE.otio] [--shots FILE.csv] [--bundle FILE.zip]
-            [--chart CHART.json] [--name mouth] [--first-number 1] [--digits 4] [--width 1920] [--height 1080]
+            [--chart CHART.json|BUNDLE.zip] [--name mouth] [--first-number 1] [--digits 4] [--width 1920] [--height 1080]
             [--which every|changes|chart] [--picture-format png|webp] [--ground #rrggbb] [--cut] [--cell 256] [--powers-of-two] [--paper A4|Letter] [--numbers own|'from 0'|'from 1'] [--every-frame]
             [--guards] [--ease 1] [--camera-on 1|2] [--count-from 0|1|scene] [--count-in frames|seconds|timecode] [--non-drop]
+zest export BUNDLE.zip [--scene TITLE] [--speaker NAME] [the same options but --chart]
 zest export READING.json --labels FILE.TextGrid|vtt|srt|ctm|tsv|json
 zest import FILE.zip [--chart-to CHART.json]
 zest import FILE.csv [--chart CHART.json] [--fps 24] [--length FRAMES]
