@@ -5,16 +5,13 @@ import {
   chartSettings,
   isFrameRate,
   isRefusal,
+  laneLevels,
   MAX_SCENE_FRAMES,
-  maybeHeard,
-  HEARD_BLOCK,
   PLAIN_ACCENT,
   picturesOfChart,
   sceneOfKeyed,
   sceneSettings,
   truthOfWave,
-  waveBlocks,
-  wavePyramid,
   type ChartDocument,
   type FrameRate,
   type SceneDocument,
@@ -90,18 +87,6 @@ function sourceOf(bundle: Bundle, scene: SceneDocument, track: SceneDocument['tr
     }
     return sounds.get(hash);
   };
-  const pyramidOf = (hash: string): ReturnType<typeof wavePyramid> | undefined => {
-    const samples = soundOf(hash);
-    return (
-      samples &&
-      wavePyramid(
-        waveBlocks(
-          Float32Array.from(samples, (value) => value / 32_768),
-          HEARD_BLOCK,
-        ),
-      )
-    );
-  };
   return {
     scene,
     trackId: track.id,
@@ -113,7 +98,7 @@ function sourceOf(bundle: Bundle, scene: SceneDocument, track: SceneDocument['tr
       return medium ? `data:${medium.mediaType};base64,${Buffer.from(medium.bytes).toString('base64')}` : '';
     },
     soundOf,
-    levels: () => maybeHeard(scene, track.characterId, pyramidOf)?.levels,
+    levels: () => laneLevels(scene, track.characterId, soundOf),
     bundle,
   };
 }

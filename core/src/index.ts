@@ -576,3 +576,4 @@ export {
   type FileKindId,
   type NameParts,
 } from './handOff/severalScenes.js';
+export { laneLevels } from './handOff/laneLevels.js';

@@ -16,17 +16,7 @@ afterAll(() => app.close());
 async function handedOff(from: TestApp, scene: string, request: object): Promise<{ bytes: Uint8Array; name: string }> {
   const { body } = await from.agent().post(`/api/scenes/${scene}/hand-offs`).send(request).expect(201);
   expect(await from.ended(body.id)).toMatchObject({ state: 'done' });
-  const answer = await from
-    .agent()
-    .get(`/api/jobs/${body.id}/result`)
-    .buffer(true)
-    .parse((response, done) => {
-      const chunks: Buffer[] = [];
-      response.on('data', (chunk: Buffer) => chunks.push(chunk));
-      response.on('end', () => done(null, Buffer.concat(chunks)));
-    })
-    .expect(200);
-  return { bytes: new Uint8Array(answer.body as Buffer), name: String(answer.headers['content-disposition']) };
+  return from.resultOf(String(body.id));
 }
 const opened = (to: TestApp, zip: Uint8Array) => to.agent().post('/api/bundles').attach('bundle', Buffer.from(zip), 'scene.zip');
 

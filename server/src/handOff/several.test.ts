@@ -19,17 +19,8 @@ async function made(request: object): Promise<{ files: Record<string, Uint8Array
   const { body } = await app.agent().post(path).send(request).expect(201);
   const { state, warnings } = (await app.ended(body.id)) as unknown as { state: string; warnings: string[] };
   expect(state).toBe('done');
-  const answer = await app
-    .agent()
-    .get(`/api/jobs/${body.id}/result`)
-    .buffer(true)
-    .parse((response, done) => {
-      const chunks: Buffer[] = [];
-      response.on('data', (chunk: Buffer) => chunks.push(chunk));
-      response.on('end', () => done(null, Buffer.concat(chunks)));
-    })
-    .expect(200);
-  return { files: unzipSync(new Uint8Array(answer.body as Buffer)), warnings, name: String(answer.headers['content-disposition']) };
+  const { bytes, name } = await app.resultOf(String(body.id));
+  return { files: unzipSync(bytes), warnings, name };
 }
 
 it('makes everything that can be wanted of every scene, a folder each', async () => {

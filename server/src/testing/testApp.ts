@@ -21,6 +21,8 @@ export interface TestApp {
   send(id: string, baseRevision: number, patch: Patch): ReturnType<ReturnType<typeof request>['patch']>;
   /** Waits for a job's end. */
   ended(jobId: string): Promise<{ state: string; message: string; done: number }>;
+  /** The file that a job made, and what it is called. */
+  resultOf(jobId: string): Promise<{ bytes: Uint8Array; name: string }>;
   /** Runs a statement past the application, as a damaged disk or an older version might. */
   sql(statement: string, params: readonly unknown[]): Promise<unknown>;
 }
@@ -54,6 +56,18 @@ export async function openTestApp(): Promise<TestApp> {
         await new Promise((resolve) => setTimeout(resolve, 50));
       }
       throw new Error(`The job ${jobId} did not end.`);
+    },
+    resultOf: async (jobId) => {
+      const answer = await agent()
+        .get(`/api/jobs/${jobId}/result`)
+        .buffer(true)
+        .parse((response, done) => {
+          const chunks: Buffer[] = [];
+          response.on('data', (chunk: Buffer) => chunks.push(chunk));
+          response.on('end', () => done(null, Buffer.concat(chunks)));
+        })
+        .expect(200);
+      return { bytes: new Uint8Array(answer.body as Buffer), name: String(answer.headers['content-disposition']) };
     },
     sql: (statement, params) =>
       app

@@ -1,8 +1,8 @@
 /** Makes every file that is wanted of a scene into a folder, and packs a folder as a zip; in a thread of its own. */
 import {
   exposureSheetCsv,
+  laneLevels,
   looksOfFrames,
-  maybeHeard,
   PLAIN_COUNTING,
   plannedPictures,
   pullListOf,
@@ -10,9 +10,6 @@ import {
   sceneWave,
   textOfHandOff,
   truthOfWave,
-  waveBlocks,
-  wavePyramid,
-  HEARD_BLOCK,
   type ChartDocument,
   type FileKindId,
   type PictureOptions,
@@ -110,19 +107,7 @@ async function write(task: SceneFilesTask, file: WantedFile, soundOf: (hash: str
       },
     );
   } else {
-    const pyramidOf = (hash: string): ReturnType<typeof wavePyramid> | undefined => {
-      const samples = soundOf(hash);
-      return (
-        samples &&
-        wavePyramid(
-          waveBlocks(
-            Float32Array.from(samples, (value) => value / 32_768),
-            HEARD_BLOCK,
-          ),
-        )
-      );
-    };
-    const levels = file.kind === 'curves' && track ? maybeHeard(scene, track.characterId, pyramidOf)?.levels : undefined;
+    const levels = file.kind === 'curves' && track ? laneLevels(scene, track.characterId, soundOf) : undefined;
     writeFileSync(path, textOfHandOff(scene, file.trackId, charts, textRequest(file, scene)!, levels));
   }
 }
