@@ -11,7 +11,7 @@ import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { AppModule, AppOptions } from './app.module.js';
 import { DemoService } from './demo/demo.service.js';
-import { loopbackOnly } from './guard/loopbackOnly.middleware.js';
+import { whoMay } from './guard/whoMay.middleware.js';
 import { ProblemFilter } from './guard/problem.filter.js';
 import { JobService } from './jobs/job.service.js';
 import { MAX_BODY } from './scenes/limits.js';
@@ -21,6 +21,8 @@ export interface OpenOptions extends AppOptions {
   /** Folder of the built interface; nothing is served from it when it is not there. */
   readonly webFolder: string;
   readonly quiet?: boolean;
+  /** Addresses by which other devices may look and shoot. */
+  readonly shared?: readonly string[];
 }
 
 const contentPolicy = {
@@ -60,7 +62,7 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
     // An open page keeps its connections; the server must still end when asked.
     forceCloseConnections: true,
   });
-  app.use(loopbackOnly);
+  app.use(whoMay(options.shared ?? []));
   app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
   app.useBodyParser('json', { limit: MAX_BODY });
   app.setGlobalPrefix('api');

@@ -19,13 +19,14 @@ export interface Serving {
 
 /**
  * @param port 0 takes any that is free
+ * @param shared addresses by which other devices may look and shoot; none without them
  * @throws the socket's error, `EADDRINUSE` when the port is taken; a sentence when the folder is in use
  */
-export async function serve(dataFolder: string, port: number): Promise<Serving> {
+export async function serve(dataFolder: string, port: number, shared: readonly string[] = []): Promise<Serving> {
   const unlock = await lockFolder(dataFolder);
   try {
-    const gate = await takePort(port);
-    const app = await openApp({ dataFolder, demoFolder: `${ROOT}demo`, webFolder: `${ROOT}web/dist` });
+    const gate = await takePort(port, shared.length > 0);
+    const app = await openApp({ dataFolder, demoFolder: `${ROOT}demo`, webFolder: `${ROOT}web/dist`, shared });
     gate.open(app.getHttpAdapter().getInstance() as RequestListener);
     const close = async (): Promise<void> => {
       gate.close();

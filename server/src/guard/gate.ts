@@ -19,8 +19,11 @@ export interface Gate {
   close(): void;
 }
 
-/** @throws the socket's error; `EADDRINUSE` when the port is taken */
-export async function takePort(port: number): Promise<Gate> {
+/**
+ * @param isShared other devices of the network reach it too
+ * @throws the socket's error; `EADDRINUSE` when the port is taken
+ */
+export async function takePort(port: number, isShared = false): Promise<Gate> {
   let answer: RequestListener = (_, response) => {
     response.writeHead(503, { 'content-type': 'text/html; charset=utf-8', 'retry-after': '1' });
     response.end(STARTING);
@@ -29,7 +32,7 @@ export async function takePort(port: number): Promise<Gate> {
   server.keepAliveTimeout = KEEP_OPEN_MS;
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
-    server.listen(port, '127.0.0.1', resolve);
+    server.listen(port, isShared ? '0.0.0.0' : '127.0.0.1', resolve);
   });
   return {
     server,
