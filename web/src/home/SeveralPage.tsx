@@ -10,9 +10,10 @@ import {
   type JobView,
   type SceneCard,
 } from '@zest-jaw/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { clsx } from 'clsx';
 import { ArrowDown, ArrowUp, Download, Search } from 'lucide-react';
-import { useEffect, useEffectEvent, useMemo, useState, type ReactElement } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState, type ReactElement } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
@@ -35,15 +36,18 @@ const SAID = new Map<string, string>([
   ...FILE_KINDS.map(({ id, said }) => [id, said] as const),
   ['bundle', 'One bundle of all, which another Zest Jaw opens'],
 ]);
+/** Height of a row of the table, in pixels: only those in sight are on the page. */
+const ROW = 34;
 const SIZES = ['1920x1080', '1280x720', '1080x1080', '512x512'] as const;
 
 type Column = 'title' | 'speaker' | 'frames' | 'inked' | 'touched';
-const COLUMNS: readonly (readonly [Column, string])[] = [
-  ['title', 'Scene'],
-  ['speaker', 'Who speaks'],
-  ['frames', 'Frames'],
-  ['inked', 'Inked'],
-  ['touched', 'Last touched'],
+/** With what a column is wide: the same whichever rows are in sight. */
+const COLUMNS: readonly (readonly [Column, string, string])[] = [
+  ['title', 'Scene', ''],
+  ['speaker', 'Who speaks', 'w-[110px]'],
+  ['frames', 'Frames', 'w-[108px]'],
+  ['inked', 'Inked', 'w-[70px]'],
+  ['touched', 'Last touched', 'w-[116px]'],
 ];
 
 interface Row extends SceneCard {
@@ -124,6 +128,10 @@ function Several({ productionId, name, rows }: { productionId: string; name: str
         return order.down ? -by : by;
       });
   }, [rows, sought, order]);
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 });
+  const seen = virtual.getVirtualItems();
+  const [above, below] = [seen[0]?.start ?? 0, virtual.getTotalSize() - (seen.at(-1)?.end ?? 0)];
   // Damaged scenes can be chosen too: the report says of them what it says.
   const chosen = shown.filter(({ id }) => !left.has(id));
   const fault = maybeFaultOfPattern(pattern);
@@ -186,8 +194,14 @@ function Several({ productionId, name, rows }: { productionId: string; name: str
               />
             </label>
           </div>
-          <div className="min-h-0 flex-1 overflow-auto rounded-lg border border-rule-soft" tabIndex={0} role="region" aria-label="Scenes">
-            <table className="w-full text-left">
+          <div
+            ref={scroller}
+            className="min-h-0 flex-1 overflow-auto rounded-lg border border-rule-soft"
+            tabIndex={0}
+            role="region"
+            aria-label="Scenes"
+          >
+            <table className="w-full table-fixed text-left" aria-rowcount={shown.length + 1}>
               <thead className="sticky top-0 bg-word">
                 <tr>
                   <th className="w-[44px] px-3 py-1.5">
@@ -198,10 +212,14 @@ function Several({ productionId, name, rows }: { productionId: string; name: str
                       onChange={({ target }) => setAll(target.checked)}
                     />
                   </th>
-                  {COLUMNS.map(([column, said]) => {
+                  {COLUMNS.map(([column, said, wide]) => {
                     const isBy = order.column === column;
                     return (
-                      <th key={column} aria-sort={isBy ? (order.down ? 'descending' : 'ascending') : 'none'} className="px-2 py-1.5">
+                      <th
+                        key={column}
+                        aria-sort={isBy ? (order.down ? 'descending' : 'ascending') : 'none'}
+                        className={clsx('px-2 py-1.5', wide)}
+                      >
                         <button
                           type="button"
                           className="flex items-center gap-1 font-semibold"
@@ -216,18 +234,27 @@ function Several({ productionId, name, rows }: { productionId: string; name: str
                 </tr>
               </thead>
               <tbody>
-                {shown.map((row) => (
-                  <tr key={row.id} className={clsx('border-t border-rule-soft', left.has(row.id) && 'text-ink-soft')}>
-                    <td className="px-3 py-1.5">
-                      <input type="checkbox" aria-label={row.title} checked={!left.has(row.id)} onChange={() => toggle(row.id)} />
-                    </td>
-                    <td className="max-w-[260px] truncate px-2 font-semibold">{row.title}</td>
-                    <td className="px-2">{row.speaker}</td>
-                    <td className="px-2 tabular-nums">{`${row.lengthFrames} at ${formatFrameRate(row.frameRate)}`}</td>
-                    <td className="px-2 tabular-nums">{`${Math.round(row.inked * 100)} %`}</td>
-                    <td className="px-2 tabular-nums">{row.touchedAt.slice(0, 10)}</td>
-                  </tr>
-                ))}
+                {above > 0 && <tr aria-hidden style={{ height: above }} />}
+                {seen
+                  .map(({ index }) => ({ row: shown[index]!, index }))
+                  .map(({ row, index }) => (
+                    <tr
+                      key={row.id}
+                      aria-rowindex={index + 2}
+                      style={{ height: ROW }}
+                      className={clsx('border-t border-rule-soft', left.has(row.id) && 'text-ink-soft')}
+                    >
+                      <td className="px-3 py-1.5">
+                        <input type="checkbox" aria-label={row.title} checked={!left.has(row.id)} onChange={() => toggle(row.id)} />
+                      </td>
+                      <td className="truncate px-2 font-semibold">{row.title}</td>
+                      <td className="truncate px-2">{row.speaker}</td>
+                      <td className="px-2 tabular-nums">{`${row.lengthFrames} at ${formatFrameRate(row.frameRate)}`}</td>
+                      <td className="px-2 tabular-nums">{`${Math.round(row.inked * 100)} %`}</td>
+                      <td className="px-2 tabular-nums">{row.touchedAt.slice(0, 10)}</td>
+                    </tr>
+                  ))}
+                {below > 0 && <tr aria-hidden style={{ height: below }} />}
               </tbody>
             </table>
             {shown.length === 0 && (

@@ -26,7 +26,7 @@ export function DoubtPanel({ line, taken, doubts, again, onGo, onAgain }: DoubtP
     const found = drawingOfKey(line.charts, key);
     return found ? `${found.drawing.number} ${found.drawing.label}` : 'no mouth';
   };
-  const { check, shots, done, fault } = doubts;
+  const { check, shots, done, fault, looked } = doubts;
   const names = (keys: readonly string[]): string => keys.map(nameOf).join(', ');
   return (
     <aside aria-label="Was it the right mouth?" className="flex min-h-0 flex-col gap-3">
@@ -66,6 +66,9 @@ export function DoubtPanel({ line, taken, doubts, again, onGo, onAgain }: DoubtP
                 : `${shots.length} ${shots.length === 1 ? 'mouth is' : 'mouths are'} doubted.`
               : '')}
       </p>
+      {check && looked < taken.size && (
+        <p className="text-[15px] text-[#b9bfce]">{`${looked} of the ${taken.size} pictures were looked at: those that show what is asked for now, and of a very long take the first of each mouth.`}</p>
+      )}
       {check && check.alike.length > 0 && (
         <p className="text-[15px] text-[#b9bfce]">
           {`The camera cannot tell apart: ${check.alike.map((pair) => pair.map(nameOf).join(' and ')).join('; ')}.`}

@@ -10,10 +10,15 @@ import { mouthKey, type ShotLine } from './ShotLine.js';
 
 export type Against = 'shots' | 'chart';
 
+/** Pictures that are held side by side at most, 58 kB each; of a longer take the first of each mouth that is put on. */
+const MOST = 3000;
+
 export interface MouthChecking {
   /** 0 to 1 while it goes on. */
   readonly done: number | undefined;
   readonly check: MouthCheck | undefined;
+  /** How many pictures were looked at. */
+  readonly looked: number;
   readonly fault: string | undefined;
   start(against: Against): void;
   cancel(): void;
@@ -22,6 +27,7 @@ export interface MouthChecking {
 export function useMouthCheck(line: ShotLine, taken: ReadonlyMap<number, ShotPictureView> | undefined): MouthChecking {
   const [done, setDone] = useState<number>();
   const [check, setCheck] = useState<MouthCheck>();
+  const [looked, setLooked] = useState(0);
   const [fault, setFault] = useState<string>();
   const worker = useRef<Worker>(undefined);
   const cancel = (): void => {
@@ -37,10 +43,11 @@ export function useMouthCheck(line: ShotLine, taken: ReadonlyMap<number, ShotPic
     const { ask } = createAsker<MouthCheckQuestion>(() => mine);
     const shotOf = new Map([...new Set(line.pictures.map(({ shot }) => shot))].map((shot, index) => [shot, index]));
     // What was asked for then may be asked for no longer: those pictures are of another line.
-    const all = [...(taken?.values() ?? [])].filter(({ picture, chartId, drawing }) => {
+    const asked = [...(taken?.values() ?? [])].filter(({ picture, chartId, drawing }) => {
       const now = line.pictures[picture];
       return now && mouthKey(now) === (drawing === null ? '' : `${chartId} ${drawing}`);
     });
+    const all = asked.length <= MOST ? asked : asked.filter(({ picture }) => line.pictures[picture]!.nth === 1).slice(0, MOST);
     for (const [index, { picture, asset }] of all.entries()) {
       const jpeg = await (await bytesOf(asset)).blob();
       if (worker.current !== mine) return;
@@ -54,11 +61,13 @@ export function useMouthCheck(line: ShotLine, taken: ReadonlyMap<number, ShotPic
     const found = await ask<MouthCheck>({ kind: 'check' });
     if (worker.current !== mine) return;
     setCheck(found);
+    setLooked(all.length);
     cancel();
   };
   return {
     done,
     check,
+    looked,
     fault,
     start: (against) => {
       cancel();
