@@ -56,6 +56,12 @@ describe('numbered pictures', () => {
     ['a cut on a colour', { cut: true, ground: '#ffffff' }, /no ink to be cut to/],
     ['a template that is none', { template: { picture: 'x', width: 0, height: 1, mouth: {} } }, /no picture with a place/],
   ])('refuse %s', (_, changes, message) => expect(checkPictureOptions({ ...good, ...changes }, 100).join(' ')).toMatch(message));
+  it('are not more than a zip holds, unless only changes are asked for', () => {
+    const long = { ...good, digits: 6 };
+    expect(checkPictureOptions(long, 65_001).join(' ')).toMatch(/too many for one zip/);
+    expect(checkPictureOptions(long, 65_000)).toEqual([]);
+    expect(checkPictureOptions({ ...long, which: 'changes' }, 65_001)).toEqual([]);
+  });
 
   it('hold a drawing over its frames and leave gaps empty', () => {
     const scene = emptyScene(4);

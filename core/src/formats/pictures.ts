@@ -50,13 +50,24 @@ export interface PictureTemplate {
   readonly isSeen: boolean;
 }
 
-export const PICTURE_LIMITS = { least: 16, most: 4096, fewestDigits: 3, mostDigits: 7 } as const;
+/** A zip has at most 65 535 files (ZIP Application Note 4.4.1.4, without its 64-bit extension); a table goes with the pictures. */
+export const PICTURE_LIMITS = { least: 16, most: 4096, fewestDigits: 3, mostDigits: 7, mostFiles: 65_000 } as const;
 
 const USUAL_DIGITS = 4;
 
 /** What is wrong with the options for a number of frames, as sentences; empty when nothing is. */
 export function checkPictureOptions(
-  { baseName, firstNumber, width, height, digits = USUAL_DIGITS, ground = null, cut = false, template = null }: PictureOptions,
+  {
+    baseName,
+    firstNumber,
+    width,
+    height,
+    digits = USUAL_DIGITS,
+    which = 'every',
+    ground = null,
+    cut = false,
+    template = null,
+  }: PictureOptions,
   frames: number,
 ): string[] {
   const faults: string[] = [];
@@ -68,6 +79,8 @@ export function checkPictureOptions(
   if (cut && ground !== null) faults.push('Pictures on a colour have no ink to be cut to. Leave out the colour, or do not cut.');
   const templateFault = template && maybeFaultOfTemplate(template);
   if (templateFault) faults.push(templateFault);
+  if (which === 'every' && frames > PICTURE_LIMITS.mostFiles)
+    faults.push(`${frames} pictures are too many for one zip, which holds ${PICTURE_LIMITS.mostFiles}. Choose only where it changes.`);
   const lastNumber = 10 ** digits - 1;
   if (!/^[\p{L}_-]([\p{L} _-]{0,38}[\p{L}_-])?$/u.test(baseName)) {
     faults.push(

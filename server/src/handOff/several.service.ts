@@ -6,6 +6,7 @@ import {
   FILE_KINDS,
   fileNameOf,
   maybeFaultOfPattern,
+  PICTURE_LIMITS,
   picturesOfChart,
   safeName,
   sceneSettings,
@@ -55,10 +56,21 @@ export class SeveralService implements OnModuleInit {
     const known = await this.em.count(Scene, { id: { $in: dto.sceneIds }, production: productionId });
     if (known !== dto.sceneIds.length)
       throw cannotUse(`Of the ${dto.sceneIds.length} scenes, ${known} are in this production. Reload the page and choose again.`);
+    if (dto.wanted.includes('pictures')) await this.refuseTooMany(dto.sceneIds);
     const job = this.jobs.create(SEVERAL_JOB, null, { ...dto, productionId, name: production.name });
     await this.em.flush();
     this.jobs.start(job.id);
     return job;
+  }
+
+  /** Pictures are a file each, and a zip holds so many. */
+  private async refuseTooMany(sceneIds: readonly string[]): Promise<void> {
+    const scenes = await this.em.find(Scene, { id: { $in: [...sceneIds] } });
+    const files = scenes.reduce((sum, { card }) => sum + (card?.lengthFrames ?? 0), 0);
+    if (files > PICTURE_LIMITS.mostFiles)
+      throw cannotUse(
+        `The pictures of these scenes are ${files} or more, and a zip holds ${PICTURE_LIMITS.mostFiles}. Choose fewer scenes at once.`,
+      );
   }
 
   resultOf(job: Job): { path: string; name: string } {

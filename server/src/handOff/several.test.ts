@@ -91,6 +91,8 @@ it('refuses what makes no sense, in a sentence', async () => {
       ).body.detail,
     );
   expect(await refused({ pattern: '{shot} {scene}' }, 422)).toMatch(/^“\{shot\}” stands for nothing/);
+  await app.sql("update `scene` set `card` = json_set(`card`, '$.lengthFrames', 65001) where `id` = ?", ['the-wet-stamp']);
+  expect(await refused({ wanted: ['pictures'] }, 422)).toMatch(/65001 or more, and a zip holds 65000/);
   expect(await refused({ pattern: ' ' }, 422)).toMatch(/1 to 160/);
   expect(await refused({ sceneIds: ['the-wet-stamp', 'no-scene'] }, 422)).toMatch(/^Of the 2 scenes, 1 are in this production/);
   await app
