@@ -39,12 +39,14 @@ export class ShootingController {
     @Body() { state }: ShootingDto,
     @Query('on') on?: string,
   ): Promise<{ state: ShootingState }> {
-    const scene = await this.sceneOf(id, track);
-    if (!isShootingState(state, sceneSettings(scene.document).lengthFrames))
-      throw cannotUse('This is not how far this lane can be shot. Reload the page and go on from there.');
-    scene.shooting = { ...scene.shooting, [shootOf(track, on)]: state };
-    await this.em.flush();
-    return { state };
+    // Two lanes may be shot at once: neither forgets the other.
+    return this.em.transactional(async () => {
+      const scene = await this.sceneOf(id, track);
+      if (!isShootingState(state, sceneSettings(scene.document).lengthFrames))
+        throw cannotUse('This is not how far this lane can be shot. Reload the page and go on from there.');
+      scene.shooting = { ...scene.shooting, [shootOf(track, on)]: state };
+      return { state };
+    });
   }
 
   @Get('pictures')

@@ -4,9 +4,8 @@
  */
 import { isShootingState, NOT_BEGUN, type ShootingState } from '@zest-jaw/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef } from 'react';
-import { api, sendJson } from '../api/http.js';
-import { keep as keepHere, maybeKept } from '../ui/browserStore.js';
+import { api } from '../api/http.js';
+import { stateOnItsWay } from './stateOnItsWay.js';
 
 /** Another device is looked at so often, in milliseconds. */
 const LOOKED_AT = 1500;
@@ -23,40 +22,15 @@ export interface Shooting {
 /** @param pictures how many pictures the lane has: what stands of a longer one begins anew */
 export function useShooting(sceneId: string, trackId: string, cameraOn: 1 | 2, pictures: number): Shooting {
   const client = useQueryClient();
-  const presses = useRef(0);
   const path = `/scenes/${sceneId}/shooting/${trackId}?on=${cameraOn}`;
-  /** Where the browser keeps what the server has not got yet. */
-  const here = `zest-jaw ${path}`;
+  const onItsWay = stateOnItsWay(path);
   const key = ['shooting', sceneId, trackId, cameraOn];
-  const keep = useMutation({
-    mutationKey: key,
-    // One after another: the last press is the one that stands.
-    scope: { id: path },
-    mutationFn: async (state: ShootingState) => {
-      await sendJson('PUT', path, { state });
-      // A press that came meanwhile is on its way by itself.
-      if (maybeKept(here) === JSON.stringify(state)) keepHere(here, '');
-    },
-    retry: 20,
-    retryDelay: 1000,
-  });
+  const keep = useMutation({ mutationKey: key, mutationFn: () => onItsWay.handOver(), retry: 20, retryDelay: 1000 });
   const isBehind = keep.isPending;
   const { data } = useQuery({
     queryKey: key,
-    queryFn: async () => {
-      const waiting = maybeKept(here);
-      if (!waiting) {
-        const before = presses.current;
-        const { state } = await api<{ state: ShootingState | null }>(path);
-        // What was pressed since is newer than the answer.
-        return presses.current === before ? state : (client.getQueryData<ShootingState | null>(key) ?? null);
-      }
-      // The page went before the server had it: it goes first.
-      const state = JSON.parse(waiting) as ShootingState;
-      await sendJson('PUT', path, { state });
-      keepHere(here, '');
-      return state;
-    },
+    // What waits goes first; what is pressed while the server is asked is newer than its answer.
+    queryFn: async () => (await onItsWay.handOver()) ?? onItsWay.askAfter(() => api<{ state: ShootingState | null }>(path)),
     retry: 20,
     // What is on its way must not be put back by what was kept before it.
     refetchInterval: isBehind ? false : LOOKED_AT,
@@ -69,11 +43,10 @@ export function useShooting(sceneId: string, trackId: string, cameraOn: 1 | 2, p
     change: (make) => {
       // Before it is known what stands, nothing is put in its place.
       if (client.getQueryData(key) === undefined) return;
-      presses.current += 1;
       const next = make(stands(client.getQueryData<ShootingState | null>(key)));
       client.setQueryData(key, next);
-      keepHere(here, JSON.stringify(next));
-      keep.mutate(next);
+      onItsWay.press(next);
+      keep.mutate();
     },
   };
 }

@@ -5,8 +5,9 @@
 import type { ShotPictureView } from '@zest-jaw/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { del, get, keys, set } from 'idb-keyval';
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { api, ApiProblem, sentenceOf } from '../api/http.js';
+import { inTurn } from '../ui/inTurn.js';
 import type { ShotLine } from './ShotLine.js';
 
 interface Waiting {
@@ -29,6 +30,9 @@ export interface ShotPictures {
   keep(taken: Waiting): Promise<void>;
 }
 
+/** By name in the browser's store: an earlier page of the same visit may be sending them still. */
+const onTheirWay = new Set<string>();
+
 const rest = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 export function useShotPictures({ sceneId, trackId, cameraOn }: Pick<ShotLine, 'sceneId' | 'trackId' | 'cameraOn'>): ShotPictures {
@@ -39,8 +43,6 @@ export function useShotPictures({ sceneId, trackId, cameraOn }: Pick<ShotLine, '
   const { data } = useQuery({ queryKey: key, queryFn: () => api<ShotPictureView[]>(`${path}?on=${cameraOn}`), retry: 20 });
   const [waiting, setWaiting] = useState(0);
   const [fault, setFault] = useState<string>();
-  /** One after another: of two of the same picture the later one stands. */
-  const queue = useRef<Promise<void>>(Promise.resolve());
 
   const send = async ({ picture, jpeg, chartId, drawing, practice }: Waiting): Promise<void> => {
     const body = new FormData();
@@ -51,8 +53,9 @@ export function useShotPictures({ sceneId, trackId, cameraOn }: Pick<ShotLine, '
     for (;;) {
       try {
         const kept = await api<ShotPictureView>(`${path}/${picture}?on=${cameraOn}`, { method: 'PUT', body });
-        client.setQueryData<ShotPictureView[]>(key, (before = []) =>
-          [...before.filter((one) => one.picture !== picture), kept].sort((a, b) => a.picture - b.picture),
+        client.setQueryData<ShotPictureView[]>(
+          key,
+          (before) => before && [...before.filter((one) => one.picture !== picture), kept].sort((a, b) => a.picture - b.picture),
         );
         return;
       } catch (error) {
@@ -62,22 +65,29 @@ export function useShotPictures({ sceneId, trackId, cameraOn }: Pick<ShotLine, '
       }
     }
   };
-  const enqueue = (one: Waiting, name: string): void => {
+  const enqueue = (name: string, load: () => Promise<Waiting | undefined>): void => {
+    onTheirWay.add(name);
     setWaiting((count) => count + 1);
-    queue.current = queue.current
-      .then(() => send(one))
+    // One after another: of two of the same picture the later one stands.
+    void inTurn(mine, async () => {
+      const one = await load();
+      if (one) await send(one);
+    })
       .catch((error: unknown) => setFault(sentenceOf(error)))
       .then(() => del(name).catch(() => undefined))
-      .then(() => setWaiting((count) => count - 1));
+      .then(() => {
+        onTheirWay.delete(name);
+        setWaiting((count) => count - 1);
+        // An answer that was on its way meanwhile is older.
+        return client.invalidateQueries({ queryKey: key });
+      });
   };
   // What an earlier page could not hand over goes first.
   const resume = useEffectEvent(async () => {
     const left = await keys().catch(() => []);
-    const names = left.flatMap((one) => (typeof one === 'string' && one.startsWith(mine) ? [one] : []));
-    for (const name of names.sort()) {
-      const one = await get<Waiting>(name);
-      if (one) enqueue(one, name);
-    }
+    const names = left.flatMap((one) => (typeof one === 'string' && one.startsWith(mine) && !onTheirWay.has(one) ? [one] : []));
+    // Another window may have sent one before its turn comes.
+    for (const name of names.sort()) enqueue(name, () => get<Waiting>(name));
   });
   useEffect(() => {
     const soon = setTimeout(() => void resume());
@@ -91,7 +101,7 @@ export function useShotPictures({ sceneId, trackId, cameraOn }: Pick<ShotLine, '
       const name = `${mine}${Date.now()} ${one.picture}`;
       // A browser that keeps nothing still has it in memory.
       await set(name, one).catch(() => undefined);
-      enqueue(one, name);
+      enqueue(name, async () => one);
     },
   };
 }
