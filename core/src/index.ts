@@ -248,6 +248,9 @@ export {
   type Clip,
   type EarMark,
   type Exposure,
+  type Aside,
+  type Remark,
+  type RemarkStroke,
   type SceneDocument,
   type ScenePhoneme,
   type SceneSettings,
@@ -334,6 +337,9 @@ export {
   type OfferView,
   type ProductionView,
   type RecordingView,
+  type NoteCounts,
+  type PassFacts,
+  type PassView,
   type ShotPictureView,
   type SceneCard,
   type SceneView,
@@ -577,3 +583,20 @@ export {
   type NameParts,
 } from './handOff/severalScenes.js';
 export { laneLevels } from './handOff/laneLevels.js';
+export {
+  NOTE_KINDS,
+  NOTE_WEIGHTS,
+  type Found,
+  type Mend,
+  type MendPiece,
+  type Note,
+  type NoteKindId,
+  type NoteWeight,
+} from './check/note.js';
+export { addRemark, changeRemark, notesAside, REMARK_LIMITS, setNotesAside, takeNotesBack, type RemarkWords } from './check/remarks.js';
+export { laneFacts, type LaneFacts } from './scene/laneFacts.js';
+export { upgradeScene } from './scene/upgradeScene.js';
+export { checkLimits, LIMIT_WORDS, limitsOf, type CheckLimits, type LimitWords } from './check/limits.js';
+export { checkNotes, kindInWords, LANE_KINDS, SCENE_KINDS } from './check/checkNotes.js';
+export type { CheckJob } from './check/checkedScene.js';
+export { mendAll, mendInWords, mendOfNote, mendPatch, type MendedAll, type TriedMend } from './check/mends.js';

@@ -16,6 +16,7 @@ import { ImportController } from './imports/import.controller.js';
 import { IMPORT_FOLDER, ImportService } from './imports/import.service.js';
 import { JobController } from './jobs/job.controller.js';
 import { JobService } from './jobs/job.service.js';
+import { PassController } from './passes/pass.controller.js';
 import { ProductionController } from './productions/production.controller.js';
 import { RecordingController } from './recordings/recording.controller.js';
 import { RECORDING_FOLDER, RecordingService } from './recordings/recording.service.js';
@@ -45,6 +46,7 @@ export class AppModule {
         ChartController,
         ImportController,
         JobController,
+        PassController,
         ProductionController,
         RecordingController,
         SceneController,

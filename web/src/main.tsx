@@ -41,6 +41,11 @@ const router = createBrowserRouter([
           },
           { path: 'key', ErrorBoundary: FaultPage, element: <KeyStep /> },
           {
+            path: 'check',
+            ErrorBoundary: FaultPage,
+            lazy: async () => ({ Component: (await import('./check/CheckStep.js')).CheckStep }),
+          },
+          {
             path: 'hand-off',
             ErrorBoundary: FaultPage,
             lazy: async () => ({ Component: (await import('./handOff/HandOffStep.js')).HandOffStep }),

@@ -37,6 +37,8 @@ export interface SceneCard {
   readonly chartId: string | null;
   /** The drawing of a telling frame: the longest one that plays a sound. */
   readonly posterDrawing: string | null;
+  /** What the checker found, where it was checked since it was changed. */
+  readonly notes: NoteCounts | null;
   /** ISO 8601. */
   readonly touchedAt: string;
   /** Why it cannot be shown, when its record is damaged; everything else is a stand-in then. */
@@ -65,6 +67,42 @@ export interface JobView {
 export interface OfferView {
   readonly clipId: string;
   readonly reading: Reading;
+}
+
+/** How many notes a scene has open, and of which revision that is. */
+export interface NoteCounts {
+  readonly revision: number;
+  /** Seen by everybody, seen, to know; remarks of people that are not seen to. */
+  readonly heavy: number;
+  readonly seen: number;
+  readonly small: number;
+  readonly remarks: number;
+}
+
+/** What a list shows of a pass. */
+export interface PassFacts {
+  readonly lengthFrames: number;
+  /** Share of the frames that are inked, 0 to 1. */
+  readonly inked: number;
+  /** Changes a second, over all lanes. */
+  readonly changes: number;
+  /** Notes that were open; null where it was not checked. */
+  readonly notes: Omit<NoteCounts, 'revision'> | null;
+  /** The drawing of a telling frame, and its chart. */
+  readonly chartId: string | null;
+  readonly posterDrawing: string | null;
+}
+
+/** A saved state of a scene. */
+export interface PassView {
+  readonly id: string;
+  readonly name: string;
+  readonly why: string;
+  readonly byItself: boolean;
+  readonly revision: number;
+  readonly facts: PassFacts;
+  /** ISO 8601. */
+  readonly at: string;
 }
 
 /** A recording that has been decoded and can be placed. */

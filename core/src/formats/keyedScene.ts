@@ -16,6 +16,8 @@ export function sceneOfKeyed(
     tracks: [{ id: track, kind: 'mouth', characterId: 'character', chartId: 'chart', order: 0, rules: DEFAULT_RULES }],
     views: [],
     oneOffs: [],
+    asides: [],
+    remarks: [],
     marks: [],
     exposures: keyed.exposures.map(({ from, to, drawing }, index) => ({
       id: `e${index}`,

@@ -132,6 +132,10 @@ export function changeFrameRate(
     else if (frame !== mark.frame) ops.push(put('marks', mark, { ...mark, frame } as never));
     taken.add(place);
   }
+  for (const one of scene.remarks) {
+    const frame = Math.min(lengthFrames - 1, frameAt(one.frame));
+    if (frame !== one.frame) ops.push(put('remarks', one, { ...one, frame } as never));
+  }
   const merged: Exposure[] = [];
   for (const track of scene.tracks) {
     const lane = retimed(scene, track, charts, frameAt, lengthFrames);

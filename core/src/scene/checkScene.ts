@@ -128,6 +128,15 @@ function checkMarks(scene: SceneDocument): string[] {
   });
 }
 
+function checkRemarks(scene: SceneDocument): string[] {
+  const { lengthFrames } = sceneSettings(scene);
+  return scene.remarks.flatMap(({ id, frame, text, strokes = [] }) => {
+    if (!Number.isInteger(frame) || frame < 0 || frame >= lengthFrames)
+      return [`The remark ${id} must lie on a whole frame inside the scene.`];
+    return text.trim() === '' && strokes.length === 0 ? ['A remark says something, in words or as a stroke.'] : [];
+  });
+}
+
 /**
  * What is wrong with a scene, as sentences; empty when nothing is.
  *
@@ -148,6 +157,7 @@ export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, Cha
     ...tracks,
     ...checkViews(scene, charts),
     ...checkMarks(scene),
+    ...checkRemarks(scene),
     ...scene.clips.flatMap(checkClip),
     ...checkReadingTables(scene),
     ...checkExposures(scene, seen),

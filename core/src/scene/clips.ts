@@ -214,10 +214,14 @@ export function setLength(scene: SceneDocument, lengthFrames: number, newId: IdS
     if (exposure.to <= lengthFrames) return [];
     return [put('exposures', exposure, exposure.from >= lengthFrames ? null : { ...exposure, to: lengthFrames })];
   });
+  // What somebody has said of a frame that goes is kept at the last one.
+  const remarks = scene.remarks.flatMap((one) =>
+    one.frame < lengthFrames ? [] : [put('remarks', one, { ...one, frame: lengthFrames - 1 })],
+  );
   return {
     id: newId(),
     reason: 'scene.length',
-    ops: [...exposures, put('settings', settings, { ...settings, lengthFrames })],
+    ops: [...exposures, ...remarks, put('settings', settings, { ...settings, lengthFrames })],
   };
 }
 

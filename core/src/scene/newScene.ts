@@ -26,6 +26,8 @@ export function newScene({ title, frameRate, firstFrame, chartId, chart, rules, 
     tracks: [{ id: 'mouth1', kind: 'mouth', characterId: clip.characterId, chartId, order: 0, rules }],
     views: [],
     oneOffs: [],
+    asides: [],
+    remarks: [],
     marks: [],
     exposures: [{ id: 'rest0', track: 'mouth1', from: 0, to: lengthFrames, drawing: restDrawing(chart).id, inked: false, plays: [] }],
   };

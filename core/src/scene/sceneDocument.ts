@@ -128,6 +128,32 @@ export interface OneOff {
   readonly drawing: Drawing;
 }
 
+/** A note of the checker that somebody has set aside: it is meant. */
+export interface Aside {
+  readonly id: string;
+  /** The note it is of, by what the checker calls it. */
+  readonly note: string;
+  /** What was there when it was set aside: when that changes, the note is back. */
+  readonly look: string;
+  /** Why, in words of whoever did it; may be empty. */
+  readonly reason: string;
+}
+
+/** A stroke over the picture, in hundredths of the easel's square: x and y in turn. */
+export type RemarkStroke = readonly number[];
+
+/** What somebody who looked at the scene says of a frame. */
+export interface Remark {
+  readonly id: string;
+  readonly frame: number;
+  /** The name they gave. */
+  readonly by: string;
+  readonly text: string;
+  readonly strokes?: readonly RemarkStroke[];
+  /** It has been seen to. */
+  readonly done?: true;
+}
+
 export interface SceneDocument {
   readonly settings: readonly SceneSettings[];
   readonly clips: readonly Clip[];
@@ -137,6 +163,8 @@ export interface SceneDocument {
   readonly views: readonly TrackView[];
   readonly marks: readonly EarMark[];
   readonly oneOffs: readonly OneOff[];
+  readonly asides: readonly Aside[];
+  readonly remarks: readonly Remark[];
   readonly exposures: readonly Exposure[];
 }
 
@@ -151,6 +179,8 @@ export const SCENE_KIND: DocumentKind<SceneDocument> = {
   views: { compare: (a, b) => compareText(a.track, b.track) || a.from - b.from },
   marks: { compare: (a, b) => compareText(a.characterId, b.characterId) || a.frame - b.frame },
   oneOffs: { compare: (a, b) => compareText(a.chartId, b.chartId) || a.drawing.number - b.drawing.number },
+  asides: { compare: (a, b) => compareText(a.note, b.note) },
+  remarks: { compare: (a, b) => a.frame - b.frame },
   exposures: {
     compare: (a, b) => compareText(a.track, b.track) || a.from - b.from,
     span: {

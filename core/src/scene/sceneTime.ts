@@ -64,6 +64,7 @@ export function insertTime(
       ...mouths,
       ...scene.views.flatMap(later),
       ...scene.marks.flatMap((mark) => (mark.frame >= frame ? [put('marks', mark, { ...mark, frame: mark.frame + count })] : [])),
+      ...scene.remarks.flatMap((one) => (one.frame >= frame ? [put('remarks', one, { ...one, frame: one.frame + count })] : [])),
     ],
   };
 }
@@ -133,6 +134,12 @@ export function removeTime(scene: SceneDocument, { from, to }: Span, newId: IdSo
       ...scene.marks.flatMap((mark) => {
         if (mark.frame < from) return [];
         return [put('marks', mark, mark.frame < to ? null : { ...mark, frame: mark.frame - taken })];
+      }),
+      // What somebody has said stays, at the cut.
+      ...scene.remarks.flatMap((one) => {
+        if (one.frame < from) return [];
+        const frame = Math.max(0, Math.min(lengthFrames - taken - 1, one.frame < to ? from : one.frame - taken));
+        return frame === one.frame ? [] : [put('remarks', one, { ...one, frame })];
       }),
       put('settings', settings, { ...settings, lengthFrames: lengthFrames - taken }),
     ],

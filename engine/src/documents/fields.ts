@@ -77,6 +77,20 @@ export function Rings(most: number): PropertyDecorator {
   );
 }
 
+/** Lines of points, x and y one after the other. */
+export function Strokes(most: number, numbers: number): PropertyDecorator {
+  const isPlace = (value: unknown): boolean => typeof value === 'number' && Math.abs(value) <= 1000;
+  const isStroke = (stroke: unknown): boolean =>
+    Array.isArray(stroke) && stroke.length >= 2 && stroke.length <= numbers && stroke.length % 2 === 0 && stroke.every(isPlace);
+  return ValidateBy(
+    {
+      name: 'strokes',
+      validator: { validate: (value: unknown) => Array.isArray(value) && value.length <= most && value.every(isStroke) },
+    },
+    { message: `a list of at most ${most} strokes, each of 1 to ${numbers / 2} points, from -1000 to 1000` },
+  );
+}
+
 export const Flag = (): PropertyDecorator => IsBoolean({ message: 'true or false' });
 
 export const OneOf = (values: readonly (string | number)[]): PropertyDecorator => IsIn([...values], { message: values.join(', ') });

@@ -8,12 +8,13 @@ import {
   NOISES,
   ONES_FOR,
   ALL_SOUNDS,
+  REMARK_LIMITS,
   RULE_LIMITS,
   SAMPLE_RATE,
   type SceneDocument,
 } from '@zest-jaw/core';
 import { DrawingShape } from './chartShape.js';
-import { Amount, Flag, Hash, Id, Ids, ListOf, Maybe, Nested, OneOf, OrNull, Text, Whole } from './fields.js';
+import { Amount, Flag, Hash, Id, Ids, ListOf, Maybe, Nested, OneOf, OrNull, Strokes, Text, Whole } from './fields.js';
 
 const MOST_SAMPLES = CLIP_LIMITS.maxMinutes * 60 * SAMPLE_RATE;
 
@@ -145,6 +146,22 @@ class OneOffShape {
   @Nested(() => DrawingShape) drawing!: DrawingShape;
 }
 
+class AsideShape {
+  @Id() id!: string;
+  @Text(1, 300) note!: string;
+  @Text(1, 40) look!: string;
+  @Text(0, 300) reason!: string;
+}
+
+class RemarkShape {
+  @Id() id!: string;
+  @Whole(0, MAX_SCENE_FRAMES) frame!: number;
+  @Text(1, REMARK_LIMITS.name) by!: string;
+  @Text(0, REMARK_LIMITS.letters) text!: string;
+  @Maybe() @Strokes(REMARK_LIMITS.strokes, REMARK_LIMITS.numbers) strokes?: number[][];
+  @Maybe() @Flag() done?: boolean;
+}
+
 export const SCENE_SHAPES: Readonly<Record<keyof SceneDocument, new () => object>> = {
   settings: SettingsShape,
   clips: ClipShape,
@@ -154,5 +171,7 @@ export const SCENE_SHAPES: Readonly<Record<keyof SceneDocument, new () => object
   views: ViewShape,
   marks: MarkShape,
   oneOffs: OneOffShape,
+  asides: AsideShape,
+  remarks: RemarkShape,
   exposures: ExposureShape,
 };

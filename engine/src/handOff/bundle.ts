@@ -11,6 +11,7 @@ import {
   safeName,
   SAMPLE_RATE,
   sceneSettings,
+  upgradeScene,
   type Accent,
   type ChartDocument,
   type Pronunciation,
@@ -177,7 +178,7 @@ export function readBundle(zip: Uint8Array): Bundle | Refusal {
       production,
       characters,
       charts: charts.map(({ id, characterId, name, file }) => ({ id, characterId, name, document: read(file) as ChartDocument })),
-      scenes: scenes.map(({ file }) => read(file) as SceneDocument),
+      scenes: scenes.map(({ file }) => upgradeScene(read(file) as SceneDocument)),
       media: media.map(({ hash, mediaType, fileName, file }) => {
         const own = files[file];
         if (!own) throw new Error(`${file} is not in the bundle. It was not packed to its end, or something was taken out.`);

@@ -76,7 +76,7 @@ export class DemoService {
     const { em, assets } = this;
     if ((await em.count(Production)) > 0) return false;
     const demo = JSON.parse(this.read('demo.json').toString('utf8')) as DemoFile;
-    const production = em.create(Production, { ...demo.production, pronunciations: [], feels: [], maps: [] });
+    const production = em.create(Production, { ...demo.production, pronunciations: [], feels: [], maps: [], limits: {} });
     em.persist(production);
     const charts = new Map<string, Chart>();
     for (const { chart, head, id, name, views } of demo.characters) {

@@ -109,6 +109,7 @@ export class BundleService {
       pronunciations: [...pronunciations],
       feels: [],
       maps: [],
+      limits: {},
     });
     this.em.persist(made);
     return made;

@@ -3,12 +3,14 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nest
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   checkFeels,
+  checkLimits,
   fullRules,
   isRefusal,
   maybePronunciationFault,
   readMap,
   wordToLookUp,
   type CharacterView,
+  type CheckLimits,
   type Feel,
   type JobView,
   type ProductionView,
@@ -20,6 +22,7 @@ import { cannotUse, notThere } from '../guard/problem.js';
 import { SeveralDto } from '../handOff/several.dto.js';
 import { SeveralService } from '../handOff/several.service.js';
 import { jobView } from '../jobs/job.service.js';
+import { LimitsDto } from '../passes/pass.dto.js';
 import { Character, Chart, Production, Scene } from '../storage/entities.js';
 import { AccentDto, FeelsDto, MapsDto, ProductionDto, PronunciationsDto } from './production.dto.js';
 
@@ -65,6 +68,7 @@ export class ProductionController {
       pronunciations: [],
       feels: [],
       maps: [],
+      limits: {},
     });
     this.em.persist(production);
     await this.em.flush();
@@ -174,6 +178,23 @@ export class ProductionController {
     production.feels = feels.map(({ name, look, rules }) => ({ name: name.trim(), look, rules: fullRules(rules) }));
     await this.em.flush();
     return production.feels;
+  }
+
+  @Get('productions/:id/limits')
+  @ApiOperation({ summary: 'What the checker allows in a production, where it is otherwise than the feels have it.' })
+  async limits(@Param('id') id: string): Promise<Partial<CheckLimits>> {
+    return (await this.production(id)).limits;
+  }
+
+  @Put('productions/:id/limits')
+  @ApiOperation({ summary: 'Says what the checker allows; what is left out is as the feel of a lane has it.' })
+  async keepLimits(@Param('id') id: string, @Body() { limits }: LimitsDto): Promise<Partial<CheckLimits>> {
+    const production = await this.production(id);
+    const [fault] = checkLimits(limits as Partial<CheckLimits>);
+    if (fault) throw cannotUse(fault);
+    production.limits = limits as Partial<CheckLimits>;
+    await this.em.flush();
+    return production.limits;
   }
 
   @Put('characters/:id/accent')

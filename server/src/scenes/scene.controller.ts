@@ -4,6 +4,7 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   exposureSheetCsv,
   sceneSettings,
+  upgradeScene,
   type JobView,
   type RevisionView,
   type SceneCard,
@@ -61,7 +62,7 @@ export class SceneController {
   @Post('copies')
   @ApiOperation({ summary: 'A new scene from a whole document, such as one that no longer fits the server’s.' })
   async copy(@Body() dto: CopyDocumentDto): Promise<{ id: string }> {
-    const sent = dto.document as unknown as SceneDocument;
+    const sent = upgradeScene(dto.document as unknown as SceneDocument);
     const [fault] = faultsOfShape('scene', sent);
     if (fault) throw cannotUse(fault);
     const document: SceneDocument = { ...sent, settings: [{ ...sceneSettings(sent), title: dto.title }] };

@@ -43,6 +43,13 @@ export function keepCard(scene: Scene): void {
   else scene.card = { ...DAMAGED, fault };
 }
 
-export function cardOf({ id, production, title, card, touchedAt }: Scene): SceneCard {
-  return { ...(card ?? DAMAGED), id, productionId: production.id, title, touchedAt: touchedAt.toISOString() };
+export function cardOf({ id, production, title, card, touchedAt, notes, revision }: Scene): SceneCard {
+  return {
+    ...(card ?? DAMAGED),
+    id,
+    productionId: production.id,
+    title,
+    notes: notes?.revision === revision ? notes : null,
+    touchedAt: touchedAt.toISOString(),
+  };
 }

@@ -5,7 +5,10 @@ import {
   PLAIN_ACCENT,
   type Accent,
   type ChartDocument,
+  type CheckLimits,
   type JobState,
+  type NoteCounts,
+  type PassFacts,
   type Patch,
   type Feel,
   type Pronunciation,
@@ -35,10 +38,14 @@ export class Production {
   /** Maps of sounds, by name, to be put on its charts. */
   @Property({ type: 'json' })
   maps: SoundMap[] = [];
+
+  /** What the checker allows, where it is otherwise than the feels have it. */
+  @Property({ type: 'json' })
+  limits: Partial<CheckLimits> = {};
 }
 
 /** What of a scene's card its document says. */
-export type KeptCard = Omit<SceneCard, 'id' | 'productionId' | 'title' | 'touchedAt'>;
+export type KeptCard = Omit<SceneCard, 'id' | 'productionId' | 'title' | 'touchedAt' | 'notes'>;
 
 /** A file by its content: recordings, originals, pictures of mouths and heads. */
 @Entity()
@@ -123,6 +130,10 @@ export class Scene {
   /** How far each of its lanes is shot, by track. Not of the document: a shoot changes nothing of the scene. */
   @Property({ type: 'json', lazy: true })
   shooting: Record<string, ShootingState> = {};
+
+  /** What the checker found of it, and of which revision; null before it was checked. */
+  @Property({ type: 'json', nullable: true })
+  notes: NoteCounts | null = null;
 
   @Property({ type: 'integer' })
   revision: number = 0;
@@ -251,4 +262,43 @@ export class ShotPicture {
   at: Date = new Date();
 }
 
-export const ENTITIES = [Production, Asset, Chart, Character, Scene, Revision, ChartRevision, Job, ShotPicture];
+/** A saved state of a scene, by name. It never changes; one that is removed can be brought back. */
+@Entity()
+export class Pass {
+  @PrimaryKey({ type: 'string' })
+  id!: string;
+
+  @ManyToOne(() => Scene, { deleteRule: 'cascade' })
+  @Index()
+  scene!: Scene;
+
+  @Property({ type: 'string' })
+  name!: string;
+
+  /** What it is for, a line. */
+  @Property({ type: 'string', length: 2000 })
+  why: string = '';
+
+  /** Kept before something large, not by a hand. */
+  @Property({ type: 'boolean' })
+  byItself: boolean = false;
+
+  @Property({ type: 'boolean' })
+  removed: boolean = false;
+
+  /** That of the scene it was kept of. */
+  @Property({ type: 'integer' })
+  revision: number = 0;
+
+  @Property({ type: 'json', lazy: true })
+  document!: SceneDocument;
+
+  /** What lists show of it. */
+  @Property({ type: 'json' })
+  facts!: PassFacts;
+
+  @Property({ type: 'datetime' })
+  at: Date = new Date();
+}
+
+export const ENTITIES = [Production, Asset, Chart, Character, Scene, Revision, ChartRevision, Job, ShotPicture, Pass];

@@ -258,6 +258,22 @@ export class Migration20261208Shots extends Migration {
   }
 }
 
+/** Scenes keep notes that were set aside, and remarks; productions what the checker allows; scenes their passes. */
+export class Migration20261209Check extends Migration {
+  override up(): void {
+    for (const table of ['asides', 'remarks'])
+      this.addSql(
+        `update \`scene\` set \`document\` = json_set(\`document\`, '$.${table}', json('[]')) where json_type(\`document\`, '$.${table}') is null;`,
+      );
+    this.addSql("alter table `production` add column `limits` json not null default '{}';");
+    this.addSql('alter table `scene` add column `notes` json null;');
+    this.addSql(
+      'create table `pass` (`id` text not null primary key, `scene_id` text not null references `scene` (`id`) on delete cascade, `name` text not null, `why` text not null, `by_itself` integer not null default false, `removed` integer not null default false, `revision` integer not null, `document` json not null, `facts` json not null, `at` datetime not null);',
+    );
+    this.addSql('create index `pass_scene_id_index` on `pass` (`scene_id`);');
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -274,4 +290,5 @@ export const MIGRATIONS = [
   { name: '20261206-maps', class: Migration20261206Maps },
   { name: '20261207-shooting', class: Migration20261207Shooting },
   { name: '20261208-shots', class: Migration20261208Shots },
+  { name: '20261209-check', class: Migration20261209Check },
 ];

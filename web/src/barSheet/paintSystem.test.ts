@@ -39,6 +39,7 @@ const palette: Palette = {
   word: 'word',
   voice: 'voice',
   hiss: 'hiss',
+  bad: 'bad',
   night: false,
 };
 

@@ -68,6 +68,35 @@ function paintGrid({ context, system, plan, data, palette }: Brush): void {
   }
 }
 
+/** Notes of the checker at the head of the ruler: fuller the more they matter; what a person says is a ring. */
+function paintNotes({ context, system, plan, data, palette }: Brush): void {
+  const ruler = rowNamed(plan, 'ruler')!;
+  for (const { from, to, weight, isChosen } of data.notes ?? []) {
+    const x = system.scale.x(Math.max(from, system.from));
+    const end = system.scale.x(Math.min(to, system.to));
+    if (isChosen) {
+      context.fillStyle = palette.zestSoft;
+      context.fillRect(x, ruler.y, Math.max(2, end - x), plan.systemHeight - ruler.y);
+    }
+    if (from < system.from) continue;
+    context.fillStyle = weight === 3 ? palette.bad : weight === 2 ? palette.ink : palette.graphite;
+    context.strokeStyle = weight === 0 ? palette.ink : context.fillStyle;
+    context.lineWidth = 1.4;
+    context.beginPath();
+    if (weight === 0) context.arc(x + 4, ruler.y + 4, 3, 0, 2 * Math.PI);
+    else {
+      const size = weight === 1 ? 4 : 6;
+      context.moveTo(x, ruler.y);
+      context.lineTo(x + size + 1, ruler.y);
+      context.lineTo(x, ruler.y + size + 1);
+      context.closePath();
+      if (weight > 1) context.fill();
+    }
+    context.stroke();
+    context.lineWidth = 1;
+  }
+}
+
 const LABELS: Readonly<Record<string, string>> = {
   words: 'words',
   sounds: 'sounds',
@@ -82,6 +111,7 @@ const LABELS: Readonly<Record<string, string>> = {
 export function paintSystem(brush: Brush): void {
   const { context, plan, palette } = brush;
   context.clearRect(0, 0, plan.width, plan.systemHeight);
+  paintNotes(brush);
   paintGrid(brush);
   const painters = {
     words: paintWords,

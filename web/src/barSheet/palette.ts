@@ -15,6 +15,7 @@ export interface Palette {
   readonly word: string;
   readonly voice: string;
   readonly hiss: string;
+  readonly bad: string;
   readonly night: boolean;
 }
 
@@ -34,6 +35,7 @@ export function readPalette(theme: Theme): Palette {
     word: read('word'),
     voice: read('voice'),
     hiss: read('hiss'),
+    bad: read('bad'),
     night: theme === 'night',
   };
 }

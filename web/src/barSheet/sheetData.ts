@@ -85,6 +85,16 @@ export interface SheetExposure extends Exposure {
   readonly isPlayed?: boolean;
 }
 
+/** A note, or what a person says, as the ruler shows it. */
+export interface SheetNote {
+  readonly from: number;
+  readonly to: number;
+  /** Of a person: 0. */
+  readonly weight: 0 | 1 | 2 | 3;
+  /** The one that is looked at. */
+  readonly isChosen?: boolean;
+}
+
 /** The lane of another speaker. */
 export interface OtherLane {
   readonly track: string;
@@ -120,6 +130,8 @@ export interface SheetData {
   readonly changes?: readonly { readonly at: number; readonly by: number }[];
   /** The loudness is drawn over the wave. */
   readonly showsLoudness: boolean;
+  /** What the checker found, in order, and which of it is looked at. */
+  readonly notes?: readonly SheetNote[];
   /** Mouths start on every so many frames: shown on the ruler. */
   readonly grid?: number;
   readonly firstFrame: number;

@@ -16,6 +16,7 @@ export function dataWithin(data: SheetData, system: SystemPlan): SheetData {
     feels: spansWithin(data.feels, system),
     chartChanges: data.chartChanges.filter((frame) => frame >= system.from && frame < system.to),
     ...(data.changes && { changes: data.changes.filter(({ at }) => at >= system.from && at < system.to) }),
+    ...(data.notes && { notes: data.notes.filter(({ from, to }) => from < system.to && to > system.from) }),
     ...(data.crib && { crib: spansWithin(data.crib, system) }),
     ...(data.differs && { differs: spansWithin(data.differs, system) }),
   };

@@ -12,6 +12,7 @@ const STEPS = [
   ['chart', 'Chart'],
   ['listen', 'Listen'],
   ['key', 'Key'],
+  ['check', 'Check'],
   ['hand-off', 'Hand off'],
 ] as const;
 

@@ -7,6 +7,7 @@ import {
   chartsWithOneOffs,
   type ChartView,
   DEFAULT_SOUND_GROUPS,
+  type Note,
   sceneSettings,
   type Track,
 } from '@zest-jaw/core';
@@ -19,6 +20,8 @@ import { openChosen } from '../key/chosen.js';
 import { openShownScene } from '../history/shownScene.js';
 import { readPalette } from '../barSheet/palette.js';
 import { sheetGatherer } from '../barSheet/sheetData.js';
+import { NotesRoom, useNotes } from '../check/NotesRoom.js';
+import { sheetNotes } from '../check/sheetNotes.js';
 import { useOwnFeels } from './useOwnFeels.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
 import { loadPictures } from '../mouth/pictures.js';
@@ -140,8 +143,12 @@ function useSheetShown(
   );
   const palette = useMemo(() => readPalette(currentTheme), [currentTheme]);
   const sprites = useMemo(() => mouthSprites(speaking, window.devicePixelRatio || 1, currentTheme === 'night'), [speaking, currentTheme]);
-  return useMemo(() => ({ data, palette, sprites }), [data, palette, sprites]);
+  const { open, remarks } = useNotes();
+  const notes = useMemo(() => sheetNotes(open ?? NO_NOTES, remarks, track.id), [open, remarks, track.id]);
+  return useMemo(() => ({ data: notes.length > 0 ? { ...data, notes } : data, palette, sprites }), [data, notes, palette, sprites]);
 }
+
+const NO_NOTES: readonly Note[] = [];
 
 /** The sheet of a speaker, around the steps. */
 function SheetRoom({ speaker, sound, children }: { speaker: Speaker; sound: SceneSound; children: ReactNode }): ReactElement {
@@ -244,9 +251,11 @@ export function SceneRooms({ view, charts: chartViews, productions, session, cha
       <HearingContext.Provider value={hearing}>
         <ReadingContext.Provider value={reading}>
           <SpeakerContext.Provider value={speaker}>
-            <SheetRoom speaker={speaker} sound={sound}>
-              <AroundSteps production={production?.name ?? ''} />
-            </SheetRoom>
+            <NotesRoom>
+              <SheetRoom speaker={speaker} sound={sound}>
+                <AroundSteps production={production?.name ?? ''} />
+              </SheetRoom>
+            </NotesRoom>
           </SpeakerContext.Provider>
         </ReadingContext.Provider>
       </HearingContext.Provider>

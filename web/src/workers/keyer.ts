@@ -4,12 +4,16 @@
  */
 import type {
   ChartDocument,
+  CheckLimits,
+  ClipFacts,
   Exposure,
   ExposureReason,
   HeardFrames,
   Keyed,
   KeyingJob,
   KeyingRules,
+  MendedAll,
+  Note,
   NotShown,
   Patch,
   Refusal,
@@ -17,9 +21,10 @@ import type {
   SheetCounting,
   Span,
   TextRequest,
+  TriedMend,
 } from '@zest-jaw/core';
 import { createAsker, latestOnly, type WorkerLike } from './asking.js';
-import type { AboutTrack, Changes, HeardRef, KeyerQuestion } from './keyer.worker.js';
+import type { AboutCheck, AboutTrack, Changes, HeardRef, KeyerQuestion } from './keyer.worker.js';
 import { deltaBetween, MOST_HEARD } from './sceneMirror.js';
 
 export type Charts = ReadonlyMap<string, ChartDocument>;
@@ -32,6 +37,17 @@ export interface OnTrack {
   readonly charts: Charts;
   /** What is heard of its speaker. */
   readonly heard?: HeardFrames | undefined;
+}
+
+/** A scene to be checked, with what its notes depend on. */
+export interface ToCheck {
+  readonly scene: SceneDocument;
+  readonly charts: Charts;
+  /** By character. */
+  readonly heardOf: ReadonlyMap<string, HeardFrames>;
+  /** By the hash of a recording. */
+  readonly facts: ReadonlyMap<string, ClipFacts>;
+  readonly limits: Partial<CheckLimits>;
 }
 
 export interface Keyer {
@@ -57,6 +73,12 @@ export interface Keyer {
   ): Promise<string>;
   /** What is handed off of a track as text. */
   handOff(on: OnTrack, request: TextRequest): Promise<string>;
+  /** Every note on the scene; undefined when a newer scene is asked about. */
+  check(job: ToCheck): Promise<readonly Note[] | undefined>;
+  /** What mends a note; undefined when another is asked about. */
+  mend(job: ToCheck, note: Note): Promise<TriedMend | Refusal | undefined>;
+  /** What mends many, as one step. */
+  mendAll(job: ToCheck, notes: readonly Note[]): Promise<MendedAll | Refusal>;
   /** Some sounds keyed, of no scene. */
   sounds(job: KeyingJob): Promise<Keyed>;
 }
@@ -111,7 +133,17 @@ export function createKeyer(open: () => WorkerLike): Keyer {
     charts: [...charts.keys()],
     heard: heard && refOf(heard),
   });
+  const heardRefs = (heardOf: ReadonlyMap<string, HeardFrames>): (readonly [string, HeardRef])[] =>
+    [...heardOf].map(([character, heard]) => [character, refOf(heard)] as const);
+  const aboutCheck = ({ scene, charts, heardOf, facts, limits }: ToCheck): AboutCheck => ({
+    since: changesTo(scene, charts),
+    charts: [...charts.keys()],
+    heardOf: heardRefs(heardOf),
+    facts,
+    limits,
+  });
   const [trying, cribbing, explaining, pencilling] = [latestOnly(), latestOnly(), latestOnly(), latestOnly()];
+  const [checking, mending] = [latestOnly(), latestOnly()];
   return {
     key: (on, part = {}) => asker.ask({ kind: 'key', ...about(on), ...part }),
     tryRules: (on, rules, span) => trying(() => asker.ask({ kind: 'try', ...about(on), rules, span })),
@@ -122,14 +154,20 @@ export function createKeyer(open: () => WorkerLike): Keyer {
         asker.ask({
           kind: 'pencil',
           since: changesTo(scene, charts),
-          heardOf: [...heardOf].map(([character, heard]) => [character, refOf(heard)] as const),
+          heardOf: heardRefs(heardOf),
         }),
       ),
     sheet: (scene, charts, names, counting) => asker.ask({ kind: 'sheet', since: changesTo(scene, charts), names, counting }),
     handOff: (on, request) => asker.ask({ kind: 'handOff', ...about(on), request }),
+    check: (job) => checking(() => asker.ask({ kind: 'check', ...aboutCheck(job) })),
+    mend: (job, note) => mending(() => asker.ask({ kind: 'mend', ...aboutCheck(job), note })),
+    mendAll: (job, notes) => asker.ask({ kind: 'mendAll', ...aboutCheck(job), notes }),
     sounds: (job) => asker.ask({ kind: 'sounds', job }),
   };
 }
 
 /** The keyer of this page. */
 export const keyer = createKeyer(() => new Worker(new URL('./keyer.worker.ts', import.meta.url), { type: 'module' }));
+
+/** One more for the checker, so that a long check keeps no plan waiting. */
+export const checker = createKeyer(() => new Worker(new URL('./keyer.worker.ts', import.meta.url), { type: 'module' }));

@@ -1,6 +1,7 @@
 /** Everything that is planned of a scene, beside the page's own thread: the scene and its charts are known here and kept up with what changes. */
 import {
   applyPatch,
+  checkNotes,
   explainExposure,
   exposureSheetCsv,
   isKeyedByLoudness,
@@ -8,6 +9,8 @@ import {
   keyingJobOf,
   keyPencil,
   keySounds,
+  mendAll,
+  mendOfNote,
   mergePatches,
   pencilKeyed,
   planTrack,
@@ -17,9 +20,13 @@ import {
   setRules,
   textOfHandOff,
   type ChartDocument,
+  type CheckJob,
+  type CheckLimits,
+  type ClipFacts,
   type HeardFrames,
   type KeyingJob,
   type KeyingRules,
+  type Note,
   type Patch,
   type PlannedTrack,
   type Refusal,
@@ -74,7 +81,20 @@ export type KeyerQuestion =
       readonly counting: SheetCounting;
     }
   | ({ readonly kind: 'handOff'; readonly request: TextRequest } & AboutTrack)
+  | ({ readonly kind: 'check' } & AboutCheck)
+  | ({ readonly kind: 'mend'; readonly note: Note } & AboutCheck)
+  | ({ readonly kind: 'mendAll'; readonly notes: readonly Note[] } & AboutCheck)
   | { readonly kind: 'sounds'; readonly job: KeyingJob };
+
+/** A scene to be checked, with all that is known of its sound. */
+export interface AboutCheck {
+  readonly since: Changes;
+  /** The charts of every lane. */
+  readonly charts: readonly string[];
+  readonly heardOf: readonly (readonly [character: string, HeardRef])[];
+  readonly facts: ReadonlyMap<string, ClipFacts>;
+  readonly limits: Partial<CheckLimits>;
+}
 
 let scene: SceneDocument | undefined;
 let known = 0;
@@ -152,6 +172,12 @@ function answer(question: KeyerQuestion): unknown {
       const own = new Map(question.heardOf.map(([id, ref]) => [id, heardBy(ref)]));
       return pencilKeyed(now, charts, newId, (_, characterId) => own.get(characterId));
     }
+    case 'check':
+      return checkNotes(checkJob(now, question));
+    case 'mend':
+      return mendOfNote(checkJob(now, question), question.note, newId);
+    case 'mendAll':
+      return mendAll(checkJob(now, question), question.notes, newId);
     case 'handOff':
       return textOfHandOff(now, question.trackId, chartsOf(question.charts), question.request, heardBy(question.heard)?.levels);
     case 'sheet':
@@ -161,6 +187,11 @@ function answer(question: KeyerQuestion): unknown {
         question.counting,
       );
   }
+}
+
+function checkJob(now: SceneDocument, { charts: ids, heardOf, facts, limits }: AboutCheck): CheckJob {
+  const own = new Map(heardOf.map(([id, ref]) => [id, heardBy(ref)]));
+  return { scene: now, charts: chartsOf(ids), heardOf: (characterId) => own.get(characterId), facts, limits };
 }
 
 /** What rules would make of the pencil: the patch that sets them and keys it. */

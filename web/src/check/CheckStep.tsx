@@ -1,0 +1,268 @@
+/** The Check step: what an eye would catch, why, and what mends it, beside the sheet on which it is. */
+import {
+  chartStretchAt,
+  isRefusal,
+  maybeDrawing,
+  phrasesOfWords,
+  placedWords,
+  sceneSettings,
+  SAMPLE_RATE,
+  framesPerSecond,
+  setNotesAside,
+  takeNotesBack,
+  type Note,
+} from '@zest-jaw/core';
+import { lazy, Suspense, useMemo, useState, type ReactElement } from 'react';
+import { useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import { sentenceOf } from '../api/http.js';
+import type { Command } from '../commands/command.js';
+import { EaselAtPlayhead } from '../key/EaselAtPlayhead.js';
+import { useSelectionHolds } from '../key/useSelectionHolds.js';
+import { Readout } from '../scene/Readout.js';
+import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
+import { SheetStep } from '../scene/SheetStep.js';
+import { SheetContext, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
+import { newId } from '../session/documentSession.js';
+import { announce } from '../ui/Announced.js';
+import { keep, maybeKept } from '../ui/browserStore.js';
+import { count } from '../ui/count.js';
+import { Hint } from '../ui/Hint.js';
+import { Pills } from '../ui/Pills.js';
+import { checker } from '../workers/keyer.js';
+import { AsideList } from './AsideList.js';
+import { NoteDetail } from './NoteDetail.js';
+import { noteGroups, type GroupedBy } from './noteGroups.js';
+import { NoteList, WeightMark } from './NoteList.js';
+import { useNotes } from './NotesRoom.js';
+import { RemarkList } from './RemarkList.js';
+import { useChosenNote } from './useChosenNote.js';
+import { useMend } from './useMend.js';
+
+const LimitsDialog = lazy(async () => ({ default: (await import('./LimitsDialog.js')).LimitsDialog }));
+
+const GROUPED = 'zest-jaw notes by';
+const GROUPINGS: readonly (readonly [GroupedBy, string])[] = [
+  ['kind', 'By kind'],
+  ['phrase', 'By phrase'],
+  ['weight', 'By weight'],
+];
+const NONE: readonly Note[] = [];
+
+/** The phrases of a scene with their words, in frames. */
+function usePhrases(): { from: number; to: number; text: string }[] {
+  const settings = useSceneDocument((document) => document.settings);
+  const clips = useSceneDocument((document) => document.clips);
+  const words = useSceneDocument((document) => document.words);
+  return useMemo(() => {
+    const perSample = framesPerSecond(sceneSettings({ settings }).frameRate) / SAMPLE_RATE;
+    return phrasesOfWords(placedWords({ settings, clips, words })).map((phrase) => ({
+      from: Math.floor(phrase[0]!.from * perSample),
+      to: Math.ceil(phrase.at(-1)!.to * perSample),
+      text: phrase.map(({ text }) => text).join(' '),
+    }));
+  }, [settings, clips, words]);
+}
+
+export function CheckStep(): ReactElement {
+  const { session, productionId } = useOpenScene();
+  const document = useSceneDocument();
+  const { charts } = useSpeaker();
+  const sheet = useSheet();
+  const { open, aside, remarks, job } = useNotes();
+  const notes = open ?? NONE;
+  const [params, setParams] = useSearchParams();
+  const isChanging = params.get('limits') !== null;
+  const [by, groupBy] = useState<GroupedBy>(() => GROUPINGS.find(([one]) => one === maybeKept(GROUPED))?.[0] ?? 'kind');
+  const [isAsiding, setAsiding] = useState(false);
+  const [isMending, setMending] = useState(false);
+  const phrases = usePhrases();
+  const groups = useMemo(() => noteGroups(notes, by, phrases), [notes, by, phrases]);
+  const { note, choose, step, hear } = useChosenNote(notes);
+  const mend = useMend(note);
+  const holds = useSelectionHolds(mend.tried === undefined);
+  const data = useMemo(
+    () =>
+      note && mend.data.notes
+        ? { ...mend.data, notes: mend.data.notes.map((one) => (one.from === note.from ? { ...one, to: note.to, isChosen: true } : one)) }
+        : mend.data,
+    [mend.data, note],
+  );
+  const shown = useMemo(() => (data === sheet.data ? sheet : { ...sheet, data }), [sheet, data]);
+  const alike = note ? notes.filter(({ kind, mends, isInk }) => kind === note.kind && mends.length > 0 && !isInk) : NONE;
+  const { firstFrame } = sceneSettings(document);
+  const labelOf = (drawing: string): string => {
+    const chartId = note?.track ? chartStretchAt(document, note.track, note.from)?.chartId : undefined;
+    const all = chartId === undefined ? [...charts.values()] : [job.charts.get(chartId)].filter((chart) => chart !== undefined);
+    return all.map((chart) => maybeDrawing(chart, drawing)?.label).find((label) => label !== undefined) ?? drawing;
+  };
+
+  const take = (): void => {
+    if (!note) return;
+    if (!mend.tried) {
+      announce(mend.refusal ?? 'Nothing mends this by itself.');
+      return;
+    }
+    if (session.change(mend.tried.patch)) announce('Mended. Undo brings it back.');
+  };
+  const mendAll = async (): Promise<void> => {
+    setMending(true);
+    try {
+      const mended = await checker.mendAll(job, alike);
+      if (isRefusal(mended)) {
+        toast.message(mended.refusal);
+        return;
+      }
+      if (session.store.getState().document !== job.scene) {
+        toast.message('The scene was changed meanwhile, so nothing was mended. Press it again.');
+        return;
+      }
+      if (session.change(mended.patch))
+        toast.success(
+          `${mended.mended} mended in one step${mended.left > 0 ? `, ${mended.left} left: nothing mends ${mended.left === 1 ? 'it' : 'them'} without making something else` : ''}.`,
+        );
+    } catch (error) {
+      toast.error(sentenceOf(error));
+    } finally {
+      setMending(false);
+    }
+  };
+  const setAside = (reason: string): void => {
+    if (!note || !session.change(setNotesAside(session.store.getState().document, [note], reason, newId))) return;
+    setAsiding(false);
+    announce('Set aside. It is back when something changes there.');
+    step(1);
+  };
+  const commands: readonly Command[] = [
+    { id: 'note-next', title: 'The next note, its phrase is played', group: 'Look', keys: ['KeyE'], also: 'check', run: () => step(1) },
+    {
+      id: 'note-before',
+      title: 'The note before, its phrase is played',
+      group: 'Look',
+      keys: ['KeyW'],
+      also: 'check',
+      run: () => step(-1),
+    },
+    { id: 'note-mend', title: 'Mend what the note says', group: 'Change mouths', keys: ['KeyM'], also: 'fix repair', run: take },
+    {
+      id: 'note-aside',
+      title: 'Set the note aside: it is meant',
+      group: 'Look',
+      keys: ['KeyX'],
+      also: 'ignore dismiss',
+      run: () => setAsiding(note !== undefined),
+    },
+    {
+      id: 'limits',
+      title: 'What the check allows',
+      group: 'Whole scene',
+      keys: [],
+      also: 'limits settings tolerance',
+      run: () => setParams({ limits: '' }),
+    },
+  ];
+  const weights = ([3, 2, 1] as const).map((weight) => [weight, notes.filter((one) => one.weight === weight).length] as const);
+  return (
+    <SheetContext.Provider value={shown}>
+      {isChanging && (
+        <Suspense>
+          <LimitsDialog productionId={productionId} onClose={() => setParams({}, { replace: true })} />
+        </Suspense>
+      )}
+      <SheetStep
+        view="key"
+        label="Bar sheet"
+        holds={holds}
+        commands={commands}
+        easel={<EaselAtPlayhead size="large" flipped={0} />}
+        aside={
+          <>
+            <EaselAtPlayhead size="small" flipped={0} />
+            <Readout />
+            <div className="flex shrink-0 flex-wrap items-center gap-2 text-[14px]">
+              <Pills
+                label="Notes put together"
+                options={GROUPINGS}
+                value={by}
+                onChange={(next) => {
+                  keep(GROUPED, next);
+                  groupBy(next);
+                }}
+              />
+            </div>
+            <section
+              aria-label="Notes"
+              tabIndex={0}
+              className="min-h-0 flex-1 overflow-y-auto"
+              data-testid="notes"
+              data-open={open?.length}
+            >
+              {open === undefined ? (
+                <p className="text-ink-soft">Looking through the scene…</p>
+              ) : notes.length === 0 ? (
+                <p className="py-2 text-ink-soft">Nothing that an eye would catch. Listen to it once more, then hand it off.</p>
+              ) : (
+                <NoteList document={document} groups={groups} chosen={note} onChoose={choose}>
+                  {note && (
+                    <NoteDetail
+                      key={note.id}
+                      note={note}
+                      mend={mend}
+                      alike={alike.length}
+                      firstFrame={firstFrame}
+                      labelOf={labelOf}
+                      isAsiding={isAsiding}
+                      isMending={isMending}
+                      onMend={take}
+                      onMendAll={() => void mendAll()}
+                      onListen={() => hear(note)}
+                      onAside={setAsiding}
+                      onSetAside={setAside}
+                    />
+                  )}
+                </NoteList>
+              )}
+              <RemarkList remarks={remarks} />
+              <AsideList
+                aside={aside}
+                document={document}
+                onBack={(some) =>
+                  session.change(takeNotesBack(session.store.getState().document, some, newId)) && announce('The note is back.')
+                }
+              />
+            </section>
+          </>
+        }
+        heading={
+          <>
+            <SpeakerSwitch />
+            <p className="flex items-center gap-3 text-[15px]" role="status" data-testid="note-counts">
+              {weights.map(([weight, number]) => (
+                <span key={weight} className="flex items-center gap-1.5">
+                  <WeightMark weight={weight} />
+                  {number}
+                </span>
+              ))}
+              <span className="text-ink-soft">{open === undefined ? 'checking…' : count(notes.length, 'note', 'notes')}</span>
+            </p>
+            <span className="flex-1" />
+            <button
+              type="button"
+              className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"
+              onClick={() => setParams({ limits: '' })}
+            >
+              What the check allows
+            </button>
+          </>
+        }
+        hints={
+          <>
+            <Hint keys={['W', 'E']}>a note</Hint>
+            <Hint keys={['M']}>mend</Hint>
+            <Hint keys={['X']}>set aside</Hint>
+          </>
+        }
+      />
+    </SheetContext.Provider>
+  );
+}
