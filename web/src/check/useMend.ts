@@ -27,9 +27,10 @@ export function useMend(note: Note | undefined): MendAtHand {
   const answer = useAnswer(
     'mend',
     [job, note?.id, note?.look],
-    hasMend ? async () => ({ of: `${note.id} ${note.look}`, answer: await checker.mend(job, note) }) : undefined,
+    hasMend ? async () => ({ job, id: note.id, answer: await checker.mend(job, note) }) : undefined,
   );
-  const own = note && answer?.of === `${note.id} ${note.look}` ? answer.answer : undefined;
+  // The answer before stays until the next one is here: it is of another scene then.
+  const own = note && answer?.job === job && answer.id === note.id ? answer.answer : undefined;
   const tried = own && !isRefusal(own) && job.scene === document ? own : undefined;
   const after = useMemo(() => tried && applyPatch(SCENE_KIND, document, tried.patch), [tried, document]);
   const shown = useMemo(() => {

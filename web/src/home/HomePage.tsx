@@ -5,6 +5,7 @@ import {
   formatFrameRate,
   framesPerSecond,
   maybeDrawing,
+  type NoteCounts,
   restDrawing,
   type SceneCard,
 } from '@zest-jaw/core';
@@ -17,6 +18,7 @@ import { sentenceOf } from '../api/http.js';
 import { useCharts, useProductions, useScenes } from '../api/queries.js';
 import { Easel } from '../mouth/Easel.js';
 import { Button } from '../ui/Button.js';
+import { count } from '../ui/count.js';
 import { TopBar } from '../ui/Frame.js';
 import { Notice } from '../ui/Notice.js';
 import { RECORDING_FILES } from '../ui/UploadState.js';
@@ -38,6 +40,18 @@ function touched(at: string): string {
   if (minutes < 60) return `${minutes} min ago`;
   if (minutes < 60 * 24) return `${Math.round(minutes / 60)} h ago`;
   return new Date(at).toLocaleDateString('en', { day: 'numeric', month: 'short', year: 'numeric' });
+}
+
+/** The open notes of a scene, the heaviest first. */
+export function notesInWords({ heavy, seen, small, remarks }: NoteCounts): string {
+  const parts = [
+    ...(heavy > 0 ? [`${count(heavy, 'note', 'notes')} everybody sees`] : []),
+    ...(seen > 0 ? [heavy > 0 ? `${seen} seen` : count(seen, 'note that is seen', 'notes that are seen')] : []),
+    ...(heavy + seen === 0 ? [small > 0 ? `nothing that is seen, ${small} to know` : 'no notes'] : []),
+    ...(remarks > 0 ? [count(remarks, 'remark', 'remarks')] : []),
+  ];
+  const text = parts.join(', ');
+  return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 /** A scene whose record is damaged: it says so, and stands beside the others. */
@@ -85,6 +99,7 @@ function Card({
             </span>
             <span>{touched(scene.touchedAt)}</span>
           </div>
+          {scene.notes && <p className="mt-1.5 text-[14px] text-ink-soft">{notesInWords(scene.notes)}</p>}
         </div>
       </Link>
       <SceneMenu scene={scene} />

@@ -1,23 +1,35 @@
 /** Lips that must meet, or a lip that must be bitten, and no frame shows it. */
 import { ipaOf } from '../../phonetics/ipa.js';
+import { heldIn, inFrames, inWord, frameCount, sureOf, type CheckedLane } from '../checkedLane.js';
 import { closuresOf, shows, takenMouths, type AskedClosure } from '../closures.js';
-import { frameCount, heldIn, inFrames, inWord, sureOf, type CheckedLane } from '../checkedLane.js';
 import type { Kind } from '../kind.js';
 import type { Found, Mend } from '../note.js';
 
 /** A closure this near is the same one, too early or too late: in seconds. */
 const NEAR = 0.25;
 
-function mendsOf(lane: CheckedLane, { shape, must }: AskedClosure): Mend[] {
-  const { first, last } = must;
+/** One mouth that is seen in every window: as short as may be, or held. */
+function mendsOf(lane: CheckedLane, closures: readonly AskedClosure[]): Mend[] {
+  const { shape } = closures[0]!;
   const track = lane.track.id;
-  const lay = (from: number, to: number): Mend => ({ do: 'lay', track, from, to, pieces: [{ from, to, drawing: shape.drawing }] });
-  const hold = Math.min(shape.rules.holdFrames, last - first + 1);
-  const mends: Mend[] = [lay(first, first + hold)];
-  if (hold > 1) mends.push(lay(first, first + 1));
-  if (last > first) mends.push(lay(last, last + 1));
-  mends.push({ do: 'plan', track, from: Math.max(0, first - 3), to: Math.min(lane.lengthFrames, last + 4) });
-  return mends;
+  const [from, to] = [Math.min(...closures.map(({ must }) => must.first)), Math.max(...closures.map(({ must }) => must.last)) + 1];
+  const lay = (first: number, end: number): Mend => ({
+    do: 'lay',
+    track,
+    from: first,
+    to: end,
+    pieces: [{ from: first, to: end, drawing: shape.drawing }],
+  });
+  const latest = Math.max(...closures.map(({ must }) => must.first));
+  const first = Math.min(latest, ...closures.map(({ must }) => must.last));
+  const least = latest + 1;
+  const hold = Math.min(to, Math.max(least, first + shape.rules.holdFrames));
+  return [
+    ...(hold > least ? [lay(first, hold)] : []),
+    lay(first, least),
+    ...(closures.length === 1 && to - 1 > first ? [lay(to - 1, to)] : []),
+    { do: 'plan', track, from: Math.max(0, from - 3), to: Math.min(lane.lengthFrames, to + 3) },
+  ];
 }
 
 export const closureMissing: Kind = {
@@ -26,27 +38,34 @@ export const closureMissing: Kind = {
   about: 'A sound that is made by lips that meet, or by a lip on the teeth, and that no frame shows.',
   find: (lane) => {
     const taken = takenMouths(lane);
-    return closuresOf(lane).flatMap((closure): Found[] => {
-      const { shape, must, there, shown } = closure;
-      if (shown) return [];
-      const { symbol } = lane.sounds[must.sound]!;
-      const reach = Math.round(NEAR * lane.fps);
-      // One that comes at another time is told of as such.
-      if (heldIn(lane, must.first - reach, must.last + 1 + reach).some((held) => shows(shape, held) && !taken.has(held.id))) return [];
+    const reach = Math.round(NEAR * lane.fps);
+    // One that comes at another time is told of as such.
+    const isElsewhere = ({ shape, must }: AskedClosure): boolean =>
+      heldIn(lane, must.first - reach, must.last + 1 + reach).some((held) => shows(shape, held) && !taken.has(held.id));
+    const missing = closuresOf(lane).filter((closure) => !closure.shown && !isElsewhere(closure));
+    // Sounds that one mouth would show are one note.
+    const together: AskedClosure[][] = [];
+    for (const closure of missing) {
+      const last = together.at(-1);
+      if (last?.[0]!.shape === closure.shape) last.push(closure);
+      else together.push([closure]);
+    }
+    return together.map((closures): Found => {
+      const [first, last] = [closures[0]!.must, closures.at(-1)!.must];
+      const [from, to] = [first.first, Math.max(last.last, first.last) + 1];
+      const there = heldIn(lane, from, to);
       const labels = [...new Set(there.map(({ label }) => `“${label}”`))];
       const seen = labels.length === 0 ? 'nothing is' : `${labels.join(' and ')} ${labels.length === 1 ? 'is' : 'are'}`;
-      const window = must.last + 1 - must.first;
-      return [
-        {
-          from: must.first,
-          to: must.last + 1,
-          why: `/${ipaOf(symbol)}/${inWord(lane, must.sound)} can be seen in ${inFrames(lane, must.first, must.last + 1)} (${frameCount(window)}), and ${seen} there.`,
-          sure: sureOf(lane, must.sound),
-          weight: 3,
-          mends: mendsOf(lane, closure),
-          of: String(must.sound),
-        },
-      ];
+      const sounds = closures.map(({ must }) => `/${ipaOf(lane.sounds[must.sound]!.symbol)}/`).join(' and ');
+      return {
+        from,
+        to,
+        why: `${sounds}${inWord(lane, first.sound)} can be seen in ${inFrames(lane, from, to)} (${frameCount(to - from)}), and ${seen} there.`,
+        sure: Math.max(...closures.map(({ must }) => sureOf(lane, must.sound))),
+        weight: 3,
+        mends: mendsOf(lane, closures),
+        of: String(first.sound),
+      };
     });
   },
 };
