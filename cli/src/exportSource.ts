@@ -20,13 +20,14 @@ import { readBundle, type Bundle } from '@zest-jaw/engine/hand-off';
 import { chartOf } from './keyCommand.js';
 import { CannotDo, readBytes, readJson, WrongUse } from './outcome.js';
 
-interface KeyedFile {
+export interface KeyedFile {
   readonly frameRate: FrameRate;
   readonly length: number;
   readonly exposures: readonly { from: number; to: number; drawing: string }[];
 }
 
-function keyedOf(file: string, chart: ChartDocument): KeyedFile {
+/** What zest key printed, checked. */
+export function keyedOf(file: string, chart: ChartDocument): KeyedFile {
   const value = (readJson(file) ?? {}) as Partial<KeyedFile>;
   const { frameRate, length, exposures } = value;
   if (!frameRate || !isFrameRate(frameRate) || !Number.isInteger(length) || !Array.isArray(exposures)) {

@@ -164,5 +164,12 @@ export async function keyCommand(args: string[]): Promise<void> {
   const exposures = planned
     ? keyed.exposures.map((exposure) => ({ ...exposure, why: reasonOf(job, exposure.from, planned) }))
     : keyed.exposures;
-  process.stdout.write(`${JSON.stringify({ frameRate, length, exposures, notShown: keyed.notShown })}\n`);
+  const { words } = reading as Reading;
+  // What was keyed and by which rules goes with it: that is what it is checked by.
+  const sounds = phonemes.map(({ symbol, stress, from, to, confidence, word }) => ({
+    ...{ symbol, from, to, confidence, word },
+    ...(stress !== undefined && { stress }),
+  }));
+  const ruled = feels.phrases.length > 0 ? { phrases: phrases.map(({ from, to, rules: own }) => ({ from, to, rules: own })) } : {};
+  process.stdout.write(`${JSON.stringify({ frameRate, length, exposures, notShown: keyed.notShown, rules, ...ruled, words, sounds })}\n`);
 }

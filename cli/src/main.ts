@@ -1,6 +1,6 @@
 /**
- * `zest`: read, key and export on files. Exit status 0, 1 (could not do it) or 2 (wrong
- * use); what was asked for on standard output, messages on standard error.
+ * `zest`: read, key, check and export on files. Exit status 0, 1 (could not do it), 2 (wrong
+ * use) or 3 (checked, and something of weight was found); what was asked for on standard output, messages on standard error.
  */
 import { CannotDo, WrongUse } from './outcome.js';
 
@@ -17,6 +17,7 @@ zest export KEYED.json [--pictures DIR] [--sprites DIR] [--sheet FILE.csv|.pdf] 
             [--guards] [--ease 1] [--camera-on 1|2] [--count-from 0|1|scene] [--count-in frames|seconds|timecode] [--non-drop]
 zest export BUNDLE.zip [--scene TITLE] [--speaker NAME] [the same options but --chart]
 zest export READING.json --labels FILE.TextGrid|vtt|srt|ctm|tsv|json
+zest check KEYED.json [--chart CHART.json] [--mend [FILE.json]]
 zest import FILE.zip [--chart-to CHART.json]
 zest import FILE.csv [--chart CHART.json] [--fps 24] [--length FRAMES]
 zest map propose CHART.json
@@ -25,12 +26,13 @@ zest map check MAP.json
 The formats are described in docs/formats.md.
 `;
 
-type Command = (args: string[]) => Promise<void>;
+type Command = (args: string[]) => Promise<number | void>;
 
 /** Each loads only what it needs: the recogniser alone takes a second. */
 const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
   read: async () => (await import('./readCommand.js')).readCommand,
   key: async () => (await import('./keyCommand.js')).keyCommand,
+  check: async () => (await import('./checkCommand.js')).checkCommand,
   export: async () => (await import('./exportCommand.js')).exportCommand,
   import: async () => (await import('./importCommand.js')).importCommand,
   map: async () => (await import('./mapCommand.js')).mapCommand,
@@ -48,13 +50,11 @@ export async function main(args: string[]): Promise<number> {
     if (!command)
       throw new WrongUse(
         name === undefined
-          ? 'Say what to do: read, key, export, import or map.'
-          : `There is no command “${name}”: use read, key, export, import or map.`,
+          ? 'Say what to do: read, key, check, export, import or map.'
+          : `There is no command “${name}”: use read, key, check, export, import or map.`,
       );
-    await (
-      await command()
-    )(rest);
-    return 0;
+    const run = await command();
+    return (await run(rest)) ?? 0;
   } catch (error) {
     if (error instanceof WrongUse) {
       process.stderr.write(`zest: ${error.message}\n\n${USAGE}`);

@@ -24,7 +24,7 @@ describe('zest key and export', () => {
     const { status, out } = zest('key', reading, '--fps', '24', '--hold', '2', '--lead', '1');
     expect(status).toBe(0);
     const keyed = JSON.parse(out) as Keyed & { frameRate: object; length: number };
-    expect(Object.keys(keyed)).toEqual(['frameRate', 'length', 'exposures', 'notShown']);
+    expect(Object.keys(keyed)).toEqual(['frameRate', 'length', 'exposures', 'notShown', 'rules', 'words', 'sounds']);
     expect(keyed.frameRate).toEqual({ num: 24, den: 1 });
     expect(keyed.exposures[0]!.from).toBe(0);
     expect(keyed.exposures.at(-1)!.to).toBe(keyed.length);
@@ -228,7 +228,7 @@ describe('zest key and export', () => {
   });
 
   it.each<[string, string[], number, RegExp]>([
-    ['no command', [], 2, /read, key, export, import or map/],
+    ['no command', [], 2, /read, key, check, export, import or map/],
     ['an unknown command', ['sing'], 2, /no command “sing”/],
     ['an unknown option', ['read', 'x.wav', '--loud'], 2, /--loud/],
     ['two scripts', ['read', 'x.wav', '--script', 'a', '--script-file', 'b'], 2, /not both/],

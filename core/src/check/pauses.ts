@@ -16,17 +16,21 @@ const known = new WeakMap<CheckedLane, readonly RestPause[]>();
 export function restPauses(lane: CheckedLane): readonly RestPause[] {
   let pauses = known.get(lane);
   if (!pauses) {
-    pauses = lane.shapes.flatMap((shape): RestPause[] => {
-      // A relaxed mouth in a short pause is not a rest.
-      if (!shape.isPause || !isRest(shape)) return [];
-      const next = lane.shapes[shape.at + 1];
-      const from = Math.max(0, Math.ceil(shape.target));
-      const to = Math.min(lane.lengthFrames, next ? Math.floor(Math.min(shape.end, next.target)) : lane.lengthFrames);
-      if (to <= from || isApart(lane, { from, to })) return [];
-      const held = heldIn(lane, from, to);
-      const shut = held.reduce((sum, one) => (one.isShut ? sum + Math.min(one.to, to) - Math.max(one.from, from) : sum), 0);
-      return [{ shape, from, to, held, shut }];
-    });
+    // Where nothing is read nobody knows who speaks when.
+    pauses =
+      lane.sounds.length === 0
+        ? []
+        : lane.shapes.flatMap((shape): RestPause[] => {
+            // A relaxed mouth in a short pause is not a rest.
+            if (!shape.isPause || !isRest(shape)) return [];
+            const next = lane.shapes[shape.at + 1];
+            const from = Math.max(0, Math.ceil(shape.target));
+            const to = Math.min(lane.lengthFrames, next ? Math.floor(Math.min(shape.end, next.target)) : lane.lengthFrames);
+            if (to <= from || isApart(lane, { from, to })) return [];
+            const held = heldIn(lane, from, to);
+            const shut = held.reduce((sum, one) => (one.isShut ? sum + Math.min(one.to, to) - Math.max(one.from, from) : sum), 0);
+            return [{ shape, from, to, held, shut }];
+          });
     known.set(lane, pauses);
   }
   return pauses;
