@@ -600,3 +600,5 @@ export { checkLimits, LIMIT_WORDS, limitsOf, type CheckLimits, type LimitWords }
 export { checkNotes, kindInWords, LANE_KINDS, SCENE_KINDS } from './check/checkNotes.js';
 export type { CheckJob } from './check/checkedScene.js';
 export { mendAll, mendInWords, mendOfNote, mendPatch, type MendedAll, type TriedMend } from './check/mends.js';
+export { compareLanes, type LaneComparison } from './passes/comparePasses.js';
+export { takeFromPass } from './passes/takeFromPass.js';

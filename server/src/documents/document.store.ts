@@ -6,7 +6,7 @@
 import type { EntityClass, FilterQuery, RequiredEntityData } from '@mikro-orm/core';
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { applyPatch, PatchMismatch, type DocumentKind, type Patch, type RevisionView } from '@zest-jaw/core';
+import { applyPatch, invertPatch, PatchMismatch, type DocumentKind, type Patch, type RevisionView } from '@zest-jaw/core';
 import { maybeFaultOfRecord, type ShapeName } from '@zest-jaw/engine/documents';
 import { cannotUse, notThere, staleBase } from '../guard/problem.js';
 import { RevisionRow } from '../storage/entities.js';
@@ -59,6 +59,13 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
     const where = { [this.owner]: id, revision: { $gt: revision } } as FilterQuery<RevisionRow>;
     const rows = await this.em.find(this.revisions, where, { orderBy: { revision: 'asc' } as never });
     return rows.map(viewOfRevision);
+  }
+
+  /** A document as it was at an earlier revision: what came after it taken back, newest first. */
+  async documentAt(id: string, revision: number): Promise<D> {
+    const row = await this.load(id);
+    const since = await this.patchesSince(id, revision);
+    return since.reduceRight((document, { patch }) => applyPatch(this.kind, document, invertPatch(patch, '')), row.document);
   }
 
   /**

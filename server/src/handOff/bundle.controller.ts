@@ -1,6 +1,7 @@
-import { Controller, Post, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { Controller, HttpCode, Post, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
+import type { SceneDocument } from '@zest-jaw/core';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
@@ -22,5 +23,14 @@ export class BundleController {
   })
   open(@UploadedFile() file: { readonly path: string } | undefined): Promise<OpenedBundle> {
     return this.bundles.open(file);
+  }
+
+  @Post('scenes')
+  @HttpCode(200)
+  @ApiConsumes('multipart/form-data')
+  @UseInterceptors(FileInterceptor('bundle', { dest: ARRIVING, limits: { fileSize: 5 * MAX_UPLOAD_BYTES, files: 1 } }))
+  @ApiOperation({ summary: 'The scenes of a bundle (field `bundle`), to be held against one that is here; nothing of it is kept.' })
+  scenes(@UploadedFile() file: { readonly path: string } | undefined): Promise<readonly SceneDocument[]> {
+    return this.bundles.scenesOf(file);
   }
 }

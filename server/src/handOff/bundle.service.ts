@@ -56,6 +56,15 @@ export class BundleService {
   ) {}
 
   async open(file: { readonly path: string } | undefined): Promise<OpenedBundle> {
+    return this.keep(await this.unpacked(file));
+  }
+
+  /** What is in a bundle, nothing of it kept. */
+  async scenesOf(file: { readonly path: string } | undefined): Promise<readonly SceneDocument[]> {
+    return (await this.unpacked(file)).scenes;
+  }
+
+  private async unpacked(file: { readonly path: string } | undefined): Promise<Bundle> {
     if (!file) throw cannotUse('No bundle came with this. Choose the zip that Hand off made.');
     try {
       const bundle = await this.workers.run<Bundle | Refusal>(
@@ -66,7 +75,7 @@ export class BundleService {
         'unpack',
       );
       if ('refusal' in bundle) throw cannotUse(bundle.refusal);
-      return await this.keep(bundle);
+      return bundle;
     } finally {
       rmSync(file.path, { force: true });
     }

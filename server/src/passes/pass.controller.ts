@@ -36,9 +36,15 @@ export class PassController {
 
   @Post('passes')
   @ApiOperation({ summary: 'Keeps the scene as it is, or a document that is given, as a pass.' })
-  async keep(@Param('id') id: string, @Body() { name, why, byItself, notes: counted, document: sent }: NewPassDto): Promise<PassView> {
+  async keep(
+    @Param('id') id: string,
+    @Body() { name, why, byItself, notes: counted, revision, document: sent }: NewPassDto,
+  ): Promise<PassView> {
     const scene = await this.scenes.load(id);
-    const document = sent === undefined ? scene.document : upgradeScene(sent as unknown as SceneDocument);
+    if (revision !== undefined && revision > scene.revision)
+      throw cannotUse(`The scene is at revision ${scene.revision}, and ${revision} has not been yet. Keep it as it is now.`);
+    const own = revision === undefined || revision === scene.revision ? scene.document : await this.scenes.documentAt(id, revision);
+    const document = sent === undefined ? own : upgradeScene(sent as unknown as SceneDocument);
     if (sent !== undefined) {
       const [fault] = faultsOfShape('scene', document);
       if (fault) throw cannotUse(fault);
@@ -47,7 +53,7 @@ export class PassController {
     if (!byItself && count >= MOST_PASSES) throw cannotUse(`This scene has ${MOST_PASSES} passes. Remove one before you keep another.`);
     const pass = this.em.create(Pass, {
       ...{ id: randomUUID(), scene, name: name.trim() || 'A pass', why: why.trim(), byItself, removed: false },
-      ...{ revision: scene.revision, document, facts: { ...laneFacts(document), notes: counted ?? null }, at: new Date() },
+      ...{ revision: revision ?? scene.revision, document, facts: { ...laneFacts(document), notes: counted ?? null }, at: new Date() },
     });
     this.em.persist(pass);
     if (byItself && count >= MOST_BY_ITSELF) {

@@ -59,6 +59,12 @@ export class NewPassDto {
   @Type(() => CountsDto)
   notes?: CountsDto;
 
+  @ApiProperty({ required: false, description: 'The revision of the scene that is kept; the newest without it.' })
+  @IsOptional()
+  @IsInt()
+  @Min(0)
+  revision?: number;
+
   @ApiProperty({
     required: false,
     type: Object,

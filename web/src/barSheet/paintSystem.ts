@@ -132,6 +132,6 @@ export function paintSystem(brush: Brush): void {
     context.fillStyle = palette.inkSoft;
     context.textAlign = 'left';
     context.textBaseline = 'middle';
-    context.fillText(LABELS[row.name]!, 2, row.y + row.height / 2);
+    context.fillText(row.name === 'crib' && brush.data.cribName ? brush.data.cribName : LABELS[row.name]!, 2, row.y + row.height / 2);
   }
 }

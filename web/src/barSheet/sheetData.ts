@@ -112,6 +112,8 @@ export interface SheetData {
   readonly others: readonly OtherLane[];
   /** The plan to key by hand against. */
   readonly crib?: readonly SheetExposure[];
+  /** What is in the place of the crib, where it is something else. */
+  readonly cribName?: string;
   /** Frames where the hand differs from the crib. */
   readonly differs?: readonly { readonly from: number; readonly to: number }[];
   /** What counts as silent and as loudest where a mouth is keyed by loudness, in dBFS, and the frames where it is. */

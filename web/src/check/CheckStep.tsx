@@ -18,7 +18,11 @@ import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import type { Command } from '../commands/command.js';
 import { EaselAtPlayhead } from '../key/EaselAtPlayhead.js';
+import { useFlip } from '../key/useFlip.js';
 import { useSelectionHolds } from '../key/useSelectionHolds.js';
+import { ComparePanel } from '../passes/ComparePanel.js';
+import { PassList } from '../passes/PassList.js';
+import { useCompared } from '../passes/useCompared.js';
 import { Readout } from '../scene/Readout.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { SheetStep } from '../scene/SheetStep.js';
@@ -49,6 +53,13 @@ const GROUPINGS: readonly (readonly [GroupedBy, string])[] = [
 ];
 const NONE: readonly Note[] = [];
 
+type Shown = 'notes' | 'curves' | 'passes';
+const SHOWN: readonly (readonly [Shown, string])[] = [
+  ['notes', 'Notes'],
+  ['curves', 'Curves and counts'],
+  ['passes', 'Passes'],
+];
+
 /** The phrases of a scene with their words, in frames. */
 function usePhrases(): { from: number; to: number; text: string }[] {
   const settings = useSceneDocument((document) => document.settings);
@@ -65,7 +76,7 @@ function usePhrases(): { from: number; to: number; text: string }[] {
 }
 
 export function CheckStep(): ReactElement {
-  const { session, productionId } = useOpenScene();
+  const { session, productionId, playhead } = useOpenScene();
   const document = useSceneDocument();
   const { charts } = useSpeaker();
   const sheet = useSheet();
@@ -88,7 +99,7 @@ export function CheckStep(): ReactElement {
         : mend.data,
     [mend.data, note],
   );
-  const shown = useMemo(() => (data === sheet.data ? sheet : { ...sheet, data }), [sheet, data]);
+
   const alike = note ? notes.filter(({ kind, mends, isInk }) => kind === note.kind && mends.length > 0 && !isInk) : NONE;
   const { firstFrame } = sceneSettings(document);
   const labelOf = (drawing: string): string => {
@@ -133,7 +144,49 @@ export function CheckStep(): ReactElement {
     announce('Set aside. It is back when something changes there.');
     step(1);
   };
+  const show: Shown = params.get('show') === 'passes' ? 'passes' : params.get('show') === 'curves' ? 'curves' : 'notes';
+  const held = useCompared(show === 'passes');
+  const { flip, flipped } = useFlip();
+  const shown = useMemo(() => {
+    const beside = held ? { ...data, crib: held.exposures, cribName: 'other', differs: held.comparison.differs } : data;
+    return beside === sheet.data ? sheet : { ...sheet, data: beside };
+  }, [sheet, data, held]);
+  const stepDifference = (by: 1 | -1): void => {
+    const { frame } = playhead.store.getState();
+    const next =
+      by > 0 ? held?.comparison.differs.find(({ from }) => from > frame) : held?.comparison.differs.findLast(({ from }) => from < frame);
+    if (next) playhead.scrubTo(next.from);
+    else announce(by > 0 ? 'That was the last difference.' : 'That was the first difference.');
+  };
   const commands: readonly Command[] = [
+    ...(held
+      ? [
+          {
+            id: 'difference-next',
+            title: 'The next difference',
+            group: 'Look',
+            keys: ['KeyD'],
+            also: 'pass compare',
+            run: () => stepDifference(1),
+          } as const,
+          {
+            id: 'difference-before',
+            title: 'The difference before',
+            group: 'Look',
+            keys: ['Shift+KeyD'],
+            also: 'pass compare',
+            run: () => stepDifference(-1),
+          } as const,
+          {
+            id: 'flip-other',
+            title: 'Held: the other pass on the easel',
+            group: 'Look',
+            keys: ['Digit9'],
+            also: 'flip compare',
+            run: () => flip(-1),
+          } as const,
+        ]
+      : []),
     { id: 'note-next', title: 'The next note, its phrase is played', group: 'Look', keys: ['KeyE'], also: 'check', run: () => step(1) },
     {
       id: 'note-before',
@@ -158,7 +211,7 @@ export function CheckStep(): ReactElement {
       group: 'Whole scene',
       keys: [],
       also: 'limits settings tolerance',
-      run: () => setParams({ limits: '' }),
+      run: () => setParams({ ...Object.fromEntries(params), limits: '' }),
     },
   ];
   const weights = ([3, 2, 1] as const).map((weight) => [weight, notes.filter((one) => one.weight === weight).length] as const);
@@ -166,11 +219,25 @@ export function CheckStep(): ReactElement {
     <SheetContext.Provider value={shown}>
       {isChanging && (
         <Suspense>
-          <LimitsDialog productionId={productionId} onClose={() => setParams({}, { replace: true })} />
+          <LimitsDialog productionId={productionId} onClose={() => setParams(show === 'notes' ? {} : { show }, { replace: true })} />
         </Suspense>
       )}
       <SheetStep
-        view="key"
+        view={held ? 'crib' : 'key'}
+        above={
+          show === 'passes' ? (
+            <div className="flex min-h-0 min-w-0 flex-1 gap-4">
+              <PassList />
+              {held ? (
+                <ComparePanel held={held} isFlipped={flipped !== 0} onStep={stepDifference} />
+              ) : (
+                <p className="self-center text-ink-soft">
+                  Press a pass, the crib or a file: it is shown beside the scene as it is, on one sound.
+                </p>
+              )}
+            </div>
+          ) : undefined
+        }
         label="Bar sheet"
         holds={holds}
         commands={commands}
@@ -236,6 +303,12 @@ export function CheckStep(): ReactElement {
         heading={
           <>
             <SpeakerSwitch />
+            <Pills
+              label="What is looked at"
+              options={SHOWN}
+              value={show}
+              onChange={(next) => setParams(next === 'notes' ? {} : { show: next }, { replace: true })}
+            />
             <p className="flex items-center gap-3 text-[15px]" role="status" data-testid="note-counts">
               {weights.map(([weight, number]) => (
                 <span key={weight} className="flex items-center gap-1.5">
@@ -249,7 +322,7 @@ export function CheckStep(): ReactElement {
             <button
               type="button"
               className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"
-              onClick={() => setParams({ limits: '' })}
+              onClick={() => setParams({ ...Object.fromEntries(params), limits: '' })}
             >
               What the check allows
             </button>

@@ -1,5 +1,5 @@
 /** What the checker finds of the open scene, in a worker, for every step: asked again when what it depends on changes. */
-import { notesAside, type Aside, type CheckLimits, type HeardFrames, type Note, type Remark } from '@zest-jaw/core';
+import { notesAside, type Aside, type CheckLimits, type HeardFrames, type Note, type NoteCounts, type Remark } from '@zest-jaw/core';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, useContext, useEffect, useEffectEvent, useMemo, useState, type ReactElement, type ReactNode } from 'react';
 import { useStore } from 'zustand';
@@ -22,6 +22,7 @@ export interface Notes {
 const NotesContext = createContext<Notes | null>(null);
 const NO_LIMITS: Partial<CheckLimits> = {};
 const NONE: Notes['aside'] = [];
+const NO_NOTES: readonly Note[] = [];
 /** What is changed quickly is checked when the hand rests, in milliseconds. */
 const RESTS_AFTER = 350;
 
@@ -30,6 +31,12 @@ export function useNotes(): Notes {
   const notes = useContext(NotesContext);
   if (!notes) throw new Error('There is no open scene around this component.');
   return notes;
+}
+
+/** How many are open, by how much they matter. */
+export function countsOf({ open = NO_NOTES, remarks }: Pick<Notes, 'open' | 'remarks'>): Omit<NoteCounts, 'revision'> {
+  const count = (weight: number): number => open.filter((note) => note.weight === weight).length;
+  return { heavy: count(3), seen: count(2), small: count(1), remarks: remarks.filter(({ done }) => !done).length };
 }
 
 export const limitsKey = (productionId: string): readonly string[] => ['limits', productionId];
@@ -89,8 +96,7 @@ export function NotesRoom({ children }: { children: ReactNode }): ReactElement {
   );
   const isOf = found !== undefined && now === document;
   const tell = useEffectEvent((of: number) => {
-    const count = (weight: number): number => notes.open?.filter((note) => note.weight === weight).length ?? 0;
-    const body = { revision: of, heavy: count(3), seen: count(2), small: count(1), remarks: remarks.filter(({ done }) => !done).length };
+    const body = { revision: of, ...countsOf(notes) };
     // It is told again with the next change.
     void sendJson('PUT', `/scenes/${sceneId}/notes`, body).catch(() => undefined);
   });

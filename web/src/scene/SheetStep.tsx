@@ -39,6 +39,8 @@ interface SheetStepProps {
   readonly easel?: ReactElement;
   /** Beside the buttons of playing. */
   readonly transport?: ReactNode;
+  /** Above the sheet, in a room of its own. */
+  readonly above?: ReactNode;
   /** Above the sheet, on its paper. */
   readonly heading: ReactNode;
   readonly hints: ReactNode;
@@ -57,6 +59,7 @@ export function SheetStep({
   label,
   aside,
   easel,
+  above,
   transport: playing,
   heading,
   hints,
@@ -141,6 +144,7 @@ export function SheetStep({
         )}
         <section className={clsx('flex min-h-0 flex-col p-[14px_18px]', isStrip && 'h-[236px] shrink-0')} aria-label={label}>
           <ReadingStrip />
+          {above && !isStrip && <div className="mb-3 flex h-[46%] min-h-[230px] shrink-0">{above}</div>}
           <div className="flex min-h-0 flex-1 gap-3">
             <div
               className={clsx(
