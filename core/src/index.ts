@@ -602,3 +602,12 @@ export type { CheckJob } from './check/checkedScene.js';
 export { mendAll, mendInWords, mendOfNote, mendPatch, type MendedAll, type TriedMend } from './check/mends.js';
 export { compareLanes, type LaneComparison } from './passes/comparePasses.js';
 export { takeFromPass } from './passes/takeFromPass.js';
+export {
+  measuresOf,
+  type DrawingUse,
+  type HoldCount,
+  type JawFrame,
+  type LaneMeasures,
+  type OffsetCount,
+  type PhraseScore,
+} from './check/measures.js';

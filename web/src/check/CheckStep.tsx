@@ -17,11 +17,13 @@ import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import type { Command } from '../commands/command.js';
+import { CurvesPanel } from '../curves/CurvesPanel.js';
 import { EaselAtPlayhead } from '../key/EaselAtPlayhead.js';
 import { useFlip } from '../key/useFlip.js';
 import { useSelectionHolds } from '../key/useSelectionHolds.js';
 import { ComparePanel } from '../passes/ComparePanel.js';
 import { PassList } from '../passes/PassList.js';
+import { keepBefore, savedRevision } from '../passes/usePasses.js';
 import { useCompared } from '../passes/useCompared.js';
 import { Readout } from '../scene/Readout.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
@@ -52,6 +54,8 @@ const GROUPINGS: readonly (readonly [GroupedBy, string])[] = [
   ['weight', 'By weight'],
 ];
 const NONE: readonly Note[] = [];
+/** Mending more than this at once is something large: how it was is kept as a pass. */
+const LARGE = 12;
 
 type Shown = 'notes' | 'curves' | 'passes';
 const SHOWN: readonly (readonly [Shown, string])[] = [
@@ -76,7 +80,7 @@ function usePhrases(): { from: number; to: number; text: string }[] {
 }
 
 export function CheckStep(): ReactElement {
-  const { session, productionId, playhead } = useOpenScene();
+  const { session, sceneId, productionId, playhead } = useOpenScene();
   const document = useSceneDocument();
   const { charts } = useSpeaker();
   const sheet = useSheet();
@@ -119,6 +123,7 @@ export function CheckStep(): ReactElement {
   const mendAll = async (): Promise<void> => {
     setMending(true);
     try {
+      const revision = await savedRevision(session);
       const mended = await checker.mendAll(job, alike);
       if (isRefusal(mended)) {
         toast.message(mended.refusal);
@@ -128,6 +133,7 @@ export function CheckStep(): ReactElement {
         toast.message('The scene was changed meanwhile, so nothing was mended. Press it again.');
         return;
       }
+      if (alike.length > LARGE) keepBefore(sceneId, revision, 'much was mended at once');
       if (session.change(mended.patch))
         toast.success(
           `${mended.mended} mended in one step${mended.left > 0 ? `, ${mended.left} left: nothing mends ${mended.left === 1 ? 'it' : 'them'} without making something else` : ''}.`,
@@ -236,6 +242,8 @@ export function CheckStep(): ReactElement {
                 </p>
               )}
             </div>
+          ) : show === 'curves' ? (
+            <CurvesPanel />
           ) : undefined
         }
         label="Bar sheet"
@@ -244,7 +252,7 @@ export function CheckStep(): ReactElement {
         easel={<EaselAtPlayhead size="large" flipped={0} />}
         aside={
           <>
-            <EaselAtPlayhead size="small" flipped={0} />
+            {show !== 'passes' && <EaselAtPlayhead size="small" flipped={0} />}
             <Readout />
             <div className="flex shrink-0 flex-wrap items-center gap-2 text-[14px]">
               <Pills

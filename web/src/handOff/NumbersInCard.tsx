@@ -11,6 +11,7 @@ import {
   type NumbersChoice,
 } from '@zest-jaw/core';
 import { useMemo, useState, type ReactElement } from 'react';
+import { keepBefore, savedRevision } from '../passes/usePasses.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
@@ -30,7 +31,7 @@ const ROLES: readonly (readonly [ColumnRole, string])[] = [
 ];
 
 export function NumbersInCard(): ReactElement {
-  const { session } = useOpenScene();
+  const { session, sceneId } = useOpenScene();
   const document = useSceneDocument();
   const { track, chart, charts, character } = useSpeaker();
   const { frameRate, lengthFrames } = sceneSettings(document);
@@ -51,8 +52,11 @@ export function NumbersInCard(): ReactElement {
     setOwn({});
     setDone('');
   };
-  const lay = (): void => {
+  const lay = async (): Promise<void> => {
     if (!found || isRefusal(found)) return;
+    const revision = await savedRevision(session);
+    const document = session.store.getState().document;
+    keepBefore(sceneId, revision, 'a sheet was brought in');
     const { patch } = pasteFrames(document, { track: track.id, from: found.from, pushing: false }, found.copied, { chartId, chart }, newId);
     if (session.change(patch))
       setDone(`${count(found.copied.mouths.length, 'mouth', 'mouths')} laid into the lane in ink, in one step of undo.`);
@@ -180,7 +184,7 @@ export function NumbersInCard(): ReactElement {
       )}
       {refusal && <p className="mb-2 text-[14px] text-bad">{refusal}</p>}
       <div className="flex min-h-[40px] items-center gap-3">
-        <Button weight="main" disabled={!found || isRefusal(found)} onClick={lay}>
+        <Button weight="main" disabled={!found || isRefusal(found)} onClick={() => void lay()}>
           Lay them into the lane
         </Button>
         <UndoRedo session={session} />

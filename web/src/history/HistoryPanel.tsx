@@ -14,9 +14,12 @@ import {
 import { clsx } from 'clsx';
 import { X } from 'lucide-react';
 import { useEffect, useMemo, useRef, type ReactElement } from 'react';
+import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { api, sentenceOf } from '../api/http.js';
+import { compared } from '../passes/compared.js';
+import { keepBefore } from '../passes/usePasses.js';
 import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { announce } from '../ui/Announced.js';
@@ -91,6 +94,7 @@ export function HistoryPanel({ onClose }: { onClose: () => void }): ReactElement
   const past = useRevisions(sceneId, revision);
   const rows = useMemo(() => past.data?.pages.flat() ?? [], [past.data]);
   const sittings = useMemo(() => sittingsOf(rows), [rows]);
+  const navigate = useNavigate();
   const asked = useRef(0);
   useEffect(() => () => shown.toNow(), [shown]);
 
@@ -119,8 +123,18 @@ export function HistoryPanel({ onClose }: { onClose: () => void }): ReactElement
       return;
     }
     toNow();
+    keepBefore(sceneId, session.store.getState().revision, 'going back');
     const patch = patchBetween(SCENE_KIND, session.store.getState().document, then, { id: newId(), reason: 'scene.back' });
     if (session.change(patch)) announce('The scene is as it was then. Undo brings back what came after.');
+  };
+
+  const compareWith = (): void => {
+    const then = shown.store.getState().document;
+    const row = rows.find(({ revision: of }) => of === backAt);
+    const title = row ? `After ${reasonInWords(row.patch.reason)}, ${clock.format(Date.parse(row.at))}` : 'How the scene began';
+    compared.setState({ other: { sceneId, title, passId: null, document: then } });
+    toNow();
+    void navigate(`/scenes/${sceneId}/check?show=passes`);
   };
 
   return (
@@ -149,6 +163,9 @@ export function HistoryPanel({ onClose }: { onClose: () => void }): ReactElement
             </Button>
             <Button className="py-[3px]!" onClick={toNow}>
               To now
+            </Button>
+            <Button className="py-[3px]!" onClick={compareWith}>
+              Beside now
             </Button>
           </>
         )}

@@ -3,6 +3,7 @@ import { isRefusal, type HeardFrames } from '@zest-jaw/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
+import { keepBefore, savedRevision } from '../passes/usePasses.js';
 import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
 import { keyer } from '../workers/keyer.js';
 
@@ -16,13 +17,15 @@ export interface KeyAgain {
 }
 
 export function useKeyAgain(heard: HeardFrames | undefined): KeyAgain {
-  const { session } = useOpenScene();
+  const { session, sceneId } = useOpenScene();
   const { track, charts } = useSpeaker();
   const [isKeying, setKeying] = useState(false);
   const [notShown, setNotShown] = useState<readonly string[]>();
   const keyAgain = async (scope: { readonly from?: number; readonly to?: number } = {}): Promise<void> => {
     setKeying(true);
     try {
+      const isWhole = scope.from === undefined && scope.to === undefined;
+      const revision = isWhole ? await savedRevision(session) : undefined;
       const before = session.store.getState().document;
       const keyed = await keyer.key({ scene: before, trackId: track.id, charts, heard }, scope);
       if (isRefusal(keyed)) {
@@ -31,8 +34,9 @@ export function useKeyAgain(heard: HeardFrames | undefined): KeyAgain {
       }
       // Something was put by hand while the worker planned: its plan no longer fits, so it plans again.
       if (session.store.getState().document !== before) return await keyAgain(scope);
-      session.change(keyed.patch);
       const changed = keyed.patch.ops.length;
+      if (changed > 0) keepBefore(sceneId, revision, 'everything was keyed again');
+      session.change(keyed.patch);
       const missing = keyed.notShown.map((entry) => entry.reason);
       const [first] = missing;
       if (missing.length === 1) toast.warning(`1 closure could not be shown. ${first!}`);

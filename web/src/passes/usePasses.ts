@@ -19,10 +19,14 @@ export interface NewPass {
 export const keepPass = (sceneId: string, pass: NewPass): Promise<PassView> =>
   sendJson<PassView>('POST', `/scenes/${sceneId}/passes`, pass);
 
-/** The revision that a scene is at once all of it is saved. */
-export async function savedRevision(session: DocumentSession<SceneDocument>): Promise<number> {
-  await session.flush();
-  return session.store.getState().revision;
+/** A server that does not answer keeps nothing waiting for longer, in milliseconds. */
+const WAITED_FOR = 2500;
+
+/** The revision that a scene is at once all of it is saved; undefined where that takes too long. */
+export async function savedRevision(session: DocumentSession<SceneDocument>): Promise<number | undefined> {
+  const late = new Promise<'late'>((resolve) => setTimeout(resolve, WAITED_FOR, 'late'));
+  const came = await Promise.race([session.flush().catch(() => 'late' as const), late]);
+  return came === 'late' ? undefined : session.store.getState().revision;
 }
 
 /**
@@ -30,7 +34,8 @@ export async function savedRevision(session: DocumentSession<SceneDocument>): Pr
  *
  * @param revision as `savedRevision` answered before it was done
  */
-export function keepBefore(sceneId: string, revision: number, what: string): void {
+export function keepBefore(sceneId: string, revision: number | undefined, what: string): void {
+  if (revision === undefined) return;
   const pass = { name: `Before ${what}`, why: '', byItself: true, revision };
   keepPass(sceneId, pass).catch((error: unknown) => void toast.error(`No pass could be kept of how it was: ${sentenceOf(error)}`));
 }

@@ -25,11 +25,13 @@ export interface ConflictDialogProps<D> {
   /** What the user calls the document. */
   readonly noun: string;
   readonly title: string;
+  /** Keeps a version as a pass, where there are passes. */
+  readonly onPass?: (document: D) => Promise<void>;
   /** Opens the version that was kept beside; without it one stays here. */
   readonly onGoOn?: (id: string) => void;
 }
 
-export function ConflictDialog<D>({ session, noun, title, onGoOn }: ConflictDialogProps<D>): ReactElement {
+export function ConflictDialog<D>({ session, noun, title, onPass, onGoOn }: ConflictDialogProps<D>): ReactElement {
   const state = useStore(session.store);
   const [busy, setBusy] = useState(false);
   const keep = async (goOn: boolean): Promise<void> => {
@@ -45,20 +47,38 @@ export function ConflictDialog<D>({ session, noun, title, onGoOn }: ConflictDial
     }
   };
   const cause = state.conflict ?? 'changed';
+  // A scene that is gone keeps no pass.
+  const asPass = onPass && cause !== 'gone' ? onPass : undefined;
+  const keepPass = async (): Promise<void> => {
+    setBusy(true);
+    try {
+      await session.keepMine(asPass!);
+      toast.success('Your version is kept as a pass: on Check it stands beside what is here now, and you can take from it.');
+    } catch (error) {
+      toast.error(sentenceOf(error));
+    } finally {
+      setBusy(false);
+    }
+  };
   const changes = state.unconfirmed.length === 1 ? 'Your last change does' : `Your last ${state.unconfirmed.length} changes do`;
   return (
     <Modal
       open
       title={TITLES[cause](noun)}
-      description={`${REASONS[cause](changes)} Nothing is thrown away: your version becomes a ${noun} of its own.`}
+      description={`${REASONS[cause](changes)} Nothing is thrown away: your version becomes ${asPass ? `a pass of this ${noun}, or ` : ''}a ${noun} of its own.`}
       onClose={() => undefined}
     >
-      <div className="mt-5 flex justify-end gap-2">
+      <div className="mt-5 flex flex-wrap justify-end gap-2">
+        {asPass && (
+          <Button weight="main" disabled={busy} onClick={() => void keepPass()}>
+            Keep mine as a pass
+          </Button>
+        )}
         <Button weight={onGoOn ? 'quiet' : 'main'} disabled={busy} onClick={() => void keep(false)}>
           {cause === 'gone' ? 'Keep mine, stay here' : 'Keep mine beside it, stay here'}
         </Button>
         {onGoOn && (
-          <Button weight="main" disabled={busy} onClick={() => void keep(true)}>
+          <Button weight={asPass ? 'quiet' : 'main'} disabled={busy} onClick={() => void keep(true)}>
             Go on with mine
           </Button>
         )}

@@ -48,6 +48,7 @@ import {
   type Speaker,
 } from './sceneContext.js';
 import { SceneHeader } from './SceneHeader.js';
+import { keepPass } from '../passes/usePasses.js';
 import type { Loaded, Sessions } from './ScenePage.js';
 import { useOfSessions } from './useOfSessions.js';
 import { useReading } from './useReading.js';
@@ -161,7 +162,7 @@ function SheetRoom({ speaker, sound, children }: { speaker: Speaker; sound: Scen
 
 /** What lies around every step: the header, what is dropped on the page, and conflicts. */
 function AroundSteps({ production }: { production: string }): ReactElement {
-  const { session, chartSessions } = useOpenScene();
+  const { session, sceneId, chartSessions } = useOpenScene();
   const { title } = useSceneDocument(sceneSettings);
   const navigate = useNavigate();
   useEffect(() => {
@@ -192,7 +193,15 @@ function AroundSteps({ production }: { production: string }): ReactElement {
         <SceneHeader production={production} />
         <Outlet />
       </div>
-      <Conflict session={session} noun="scene" title={title} onGoOn={(id) => void navigate(`/scenes/${id}/key`)} />
+      <Conflict
+        session={session}
+        noun="scene"
+        title={title}
+        onPass={async (document) => {
+          await keepPass(sceneId, { name: 'My version', why: 'Changed in two windows at once.', byItself: false, document });
+        }}
+        onGoOn={(id) => void navigate(`/scenes/${id}/key`)}
+      />
       {[...chartSessions].map(([id, one]) => (
         <ChartConflict key={id} session={one} />
       ))}

@@ -89,6 +89,8 @@ export interface DocumentSession<D> {
   forgetRefused(): void;
   /** Keeps this side of a conflict as a document of its own, takes the server's side here; answers with the new document's id. */
   keepAsCopy(title: string): Promise<string>;
+  /** The same, kept in a way of somebody else’s: what that answers is answered. */
+  keepMine<Kept>(keep: (mine: D) => Promise<Kept>): Promise<Kept>;
   close(): void;
 }
 
@@ -360,6 +362,14 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
     return true;
   };
 
+  const keepMine = async <Kept>(keep: (mine: D) => Promise<Kept>): Promise<Kept> => {
+    const { document, unconfirmed, confirmed, conflict: cause } = store.getState();
+    const mine = document === confirmed ? withWhatFits(kind, confirmed, unconfirmed).document : document;
+    const kept = await keep(mine);
+    if (cause === 'gone') startOver({ id: store.getState().documentId, revision: 0, document: mine });
+    else startOver(await api<DocumentView<D>>(address));
+    return kept;
+  };
   const session: DocumentSession<D> = {
     store,
     hold: (sentence) => void (held = sentence),
@@ -440,14 +450,8 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
       store.setState({ refused: [] });
       remember();
     },
-    keepAsCopy: async (title) => {
-      const { document, unconfirmed, confirmed, conflict: cause } = store.getState();
-      const mine = document === confirmed ? withWhatFits(kind, confirmed, unconfirmed).document : document;
-      const { id: copy } = await sendJson<{ id: string }>('POST', `${path}/copies`, { title, document: mine });
-      if (cause === 'gone') startOver({ id: store.getState().documentId, revision: 0, document: mine });
-      else startOver(await api<DocumentView<D>>(address));
-      return copy;
-    },
+    keepAsCopy: (title) => keepMine(async (document) => (await sendJson<{ id: string }>('POST', `${path}/copies`, { title, document })).id),
+    keepMine,
     close: () => {
       globalThis.removeEventListener?.('online', onBack);
       if (closed) return;

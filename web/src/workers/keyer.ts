@@ -12,6 +12,7 @@ import type {
   Keyed,
   KeyingJob,
   KeyingRules,
+  LaneMeasures,
   MendedAll,
   Note,
   NotShown,
@@ -75,6 +76,8 @@ export interface Keyer {
   handOff(on: OnTrack, request: TextRequest): Promise<string>;
   /** Every note on the scene; undefined when a newer scene is asked about. */
   check(job: ToCheck): Promise<readonly Note[] | undefined>;
+  /** The curves and counts of a lane; undefined when others are asked for. */
+  measures(job: ToCheck, trackId: string): Promise<LaneMeasures | undefined>;
   /** What mends a note; undefined when another is asked about. */
   mend(job: ToCheck, note: Note): Promise<TriedMend | Refusal | undefined>;
   /** What mends many, as one step. */
@@ -143,7 +146,7 @@ export function createKeyer(open: () => WorkerLike): Keyer {
     limits,
   });
   const [trying, cribbing, explaining, pencilling] = [latestOnly(), latestOnly(), latestOnly(), latestOnly()];
-  const [checking, mending] = [latestOnly(), latestOnly()];
+  const [checking, mending, measuring] = [latestOnly(), latestOnly(), latestOnly()];
   return {
     key: (on, part = {}) => asker.ask({ kind: 'key', ...about(on), ...part }),
     tryRules: (on, rules, span) => trying(() => asker.ask({ kind: 'try', ...about(on), rules, span })),
@@ -160,6 +163,7 @@ export function createKeyer(open: () => WorkerLike): Keyer {
     sheet: (scene, charts, names, counting) => asker.ask({ kind: 'sheet', since: changesTo(scene, charts), names, counting }),
     handOff: (on, request) => asker.ask({ kind: 'handOff', ...about(on), request }),
     check: (job) => checking(() => asker.ask({ kind: 'check', ...aboutCheck(job) })),
+    measures: (job, trackId) => measuring(() => asker.ask({ kind: 'measures', ...aboutCheck(job), trackId })),
     mend: (job, note) => mending(() => asker.ask({ kind: 'mend', ...aboutCheck(job), note })),
     mendAll: (job, notes) => asker.ask({ kind: 'mendAll', ...aboutCheck(job), notes }),
     sounds: (job) => asker.ask({ kind: 'sounds', job }),

@@ -11,6 +11,7 @@ import {
   keySounds,
   mendAll,
   mendOfNote,
+  measuresOf,
   mergePatches,
   pencilKeyed,
   planTrack,
@@ -82,6 +83,7 @@ export type KeyerQuestion =
     }
   | ({ readonly kind: 'handOff'; readonly request: TextRequest } & AboutTrack)
   | ({ readonly kind: 'check' } & AboutCheck)
+  | ({ readonly kind: 'measures'; readonly trackId: string } & AboutCheck)
   | ({ readonly kind: 'mend'; readonly note: Note } & AboutCheck)
   | ({ readonly kind: 'mendAll'; readonly notes: readonly Note[] } & AboutCheck)
   | { readonly kind: 'sounds'; readonly job: KeyingJob };
@@ -174,6 +176,8 @@ function answer(question: KeyerQuestion): unknown {
     }
     case 'check':
       return checkNotes(checkJob(now, question));
+    case 'measures':
+      return measuresOf(checkJob(now, question), question.trackId);
     case 'mend':
       return mendOfNote(checkJob(now, question), question.note, newId);
     case 'mendAll':
