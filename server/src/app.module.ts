@@ -16,6 +16,7 @@ import { ImportController } from './imports/import.controller.js';
 import { IMPORT_FOLDER, ImportService } from './imports/import.service.js';
 import { JobController } from './jobs/job.controller.js';
 import { JobService } from './jobs/job.service.js';
+import { CheckService } from './passes/check.service.js';
 import { PassController } from './passes/pass.controller.js';
 import { ProductionController } from './productions/production.controller.js';
 import { RecordingController } from './recordings/recording.controller.js';
@@ -56,6 +57,7 @@ export class AppModule {
         AssetStore,
         BundleService,
         ChartStore,
+        CheckService,
         DemoService,
         HandOffService,
         ImportService,

@@ -53,6 +53,11 @@ const router = createBrowserRouter([
         ],
       },
       {
+        path: '/scenes/:sceneId/review',
+        hydrateFallbackElement: <></>,
+        lazy: async () => ({ Component: (await import('./review/ReviewPage.js')).ReviewPage }),
+      },
+      {
         path: '/scenes/:sceneId/shoot/:trackId',
         hydrateFallbackElement: <></>,
         lazy: async () => ({ Component: (await import('./shoot/ShootPage.js')).ShootPage }),
@@ -71,6 +76,11 @@ const router = createBrowserRouter([
         path: '/productions/:productionId/pronunciations',
         hydrateFallbackElement: <></>,
         lazy: async () => ({ Component: (await import('./pronunciations/PronunciationsPage.js')).PronunciationsPage }),
+      },
+      {
+        path: '/productions/:productionId',
+        hydrateFallbackElement: <></>,
+        lazy: async () => ({ Component: (await import('./home/OverviewPage.js')).OverviewPage }),
       },
       {
         path: '/productions/:productionId/hand-off',

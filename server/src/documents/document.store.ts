@@ -111,12 +111,17 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
 
   /** Applies a patch that the server makes from the document as it is: a step of undo for everybody who has it open. */
   applyOwn(id: string, makePatch: (document: D) => Promise<Patch>): Promise<Applied<D>> {
+    // Whoever has it open did not make this, but it is theirs to take back.
+    return this.applyMade(id, async (document) => ({ ...(await makePatch(document)), forAll: true }));
+  }
+
+  /** The same for what is nobody's to take back but who has it open may see, such as what somebody says of it. */
+  applyMade(id: string, makePatch: (document: D) => Promise<Patch>): Promise<Applied<D>> {
     return this.inTransaction(async () => {
       const row = await this.load(id);
       const patch = await makePatch(row.document);
       if (patch.ops.length === 0) return { revision: row.revision, document: row.document };
-      // Whoever has it open did not make this, but it is theirs to take back.
-      return this.write(row, { ...patch, forAll: true });
+      return this.write(row, patch);
     });
   }
 

@@ -9,6 +9,8 @@ import { networkInterfaces } from 'node:os';
 const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 /** What a second device may change: how far a lane is shot, and what was taken of it. */
 const SHOOTING = /^\/api\/scenes\/[^/]+\/shooting\//;
+/** And what somebody says of a scene that they look at. */
+const REMARKS = /^\/api\/scenes\/[^/]+\/remarks$/;
 
 /** The addresses by which other devices reach this computer: IPv4, not of loopback. */
 export function ownAddresses(): string[] {
@@ -35,7 +37,11 @@ export function whoMay(shared: readonly string[]): (request: Request, response: 
     if (!shared.includes(host.replace(/:\d+$/, '')) || originHost !== host)
       return refuse(response, 'This address answers only on this computer. Open it as http://127.0.0.1 with its port.');
     const isLooking = request.method === 'GET' || request.method === 'HEAD';
-    if (isLooking || (request.method === 'PUT' && SHOOTING.test(request.path))) return next();
-    refuse(response, 'From another device one can look and shoot. Change the scene on the computer that Zest Jaw runs on.');
+    const isShooting = request.method === 'PUT' && SHOOTING.test(request.path);
+    if (isLooking || isShooting || (request.method === 'POST' && REMARKS.test(request.path))) return next();
+    refuse(
+      response,
+      'From another device one can look and shoot, and say what one sees. Change the scene on the computer that Zest Jaw runs on.',
+    );
   };
 }

@@ -40,11 +40,13 @@ describe('an application that is shared', () => {
     await ask(shared, 'get', '/scenes/the-wet-stamp/shoot/mouth1', own).expect(200);
     await ask(shared, 'put', STAGE, own, `http://${own}`).expect(200);
     await ask(shared, 'put', `${STAGE}/pictures/3`, own, `http://${own}`).expect(200);
+    await ask(shared, 'post', '/api/scenes/the-wet-stamp/remarks', own, `http://${own}`).expect(200);
   });
   it.each([
     ['post', '/api/scenes'],
     ['patch', '/api/scenes/the-wet-stamp'],
     ['delete', '/api/scenes/the-wet-stamp'],
+    ['post', '/api/scenes/the-wet-stamp/passes'],
     ['put', '/api/productions/night-post/pronunciations'],
     ['post', STAGE],
   ] as const)('lets it not %s %s', async (method, path) => {

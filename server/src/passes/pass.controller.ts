@@ -2,13 +2,22 @@
 import { EntityManager } from '@mikro-orm/libsql';
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { laneFacts, upgradeScene, type NoteCounts, type PassView, type SceneDocument } from '@zest-jaw/core';
-import { faultsOfShape } from '@zest-jaw/engine/documents';
+import {
+  addRemark,
+  isRefusal,
+  laneFacts,
+  upgradeScene,
+  type NoteCounts,
+  type PassView,
+  type Remark,
+  type SceneDocument,
+} from '@zest-jaw/core';
+import { faultsOfShape, maybeFaultOfRecord } from '@zest-jaw/engine/documents';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { SceneStore } from '../scenes/scene.store.js';
 import { Pass } from '../storage/entities.js';
-import { ChangePassDto, NewPassDto, NotesDto } from './pass.dto.js';
+import { ChangePassDto, NewPassDto, NotesDto, RemarkDto } from './pass.dto.js';
 
 /** A scene keeps so many passes; of those it kept by itself the oldest goes first. */
 const MOST_PASSES = 200;
@@ -80,6 +89,20 @@ export class PassController {
     pass.removed = removed;
     await this.em.flush();
     return passView(pass);
+  }
+
+  @Post('remarks')
+  @ApiOperation({ summary: 'Keeps what somebody who looks at the scene says of a frame, as a remark in it.' })
+  async remark(@Param('id') id: string, @Body() { frame, by, text, strokes }: RemarkDto): Promise<{ remarks: readonly Remark[] }> {
+    const { document } = await this.scenes.applyMade(id, async (scene) => {
+      const patch = addRemark(scene, { frame, by, text, ...(strokes && { strokes }) }, randomUUID);
+      if (isRefusal(patch)) throw cannotUse(patch.refusal);
+      const [op] = patch.ops;
+      const fault = op?.op === 'put' ? maybeFaultOfRecord('scene', op.table, op.after) : undefined;
+      if (fault) throw cannotUse(fault);
+      return patch;
+    });
+    return { remarks: document.remarks };
   }
 
   @Put('notes')

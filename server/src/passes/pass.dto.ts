@@ -1,7 +1,8 @@
 /** The bodies of the requests about passes and notes. Whatever is not declared here is refused. */
 import { ApiProperty } from '@nestjs/swagger';
+import { MAX_SCENE_FRAMES, REMARK_LIMITS } from '@zest-jaw/core';
 import { Type } from 'class-transformer';
-import { IsBoolean, IsInt, IsObject, IsOptional, IsString, Length, Max, Min, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsInt, IsObject, IsOptional, IsString, Length, Max, Min, ValidateNested } from 'class-validator';
 
 const MOST = 1_000_000;
 
@@ -85,4 +86,28 @@ export class LimitsDto {
   @ApiProperty({ type: Object, description: 'What the checker allows, by name; what is left out is as the feel has it.' })
   @IsObject()
   limits!: Record<string, unknown>;
+}
+
+export class RemarkDto {
+  @ApiProperty({ description: 'The frame it is about, counted from 0.' })
+  @IsInt()
+  @Min(0)
+  @Max(MAX_SCENE_FRAMES)
+  frame!: number;
+
+  @ApiProperty({ description: 'Who says it.', example: 'The director' })
+  @IsString()
+  @Length(1, REMARK_LIMITS.name)
+  by!: string;
+
+  @ApiProperty()
+  @IsString()
+  @Length(0, REMARK_LIMITS.letters)
+  text!: string;
+
+  @ApiProperty({ required: false, type: Object, description: 'Strokes over the picture: lists of x and y in hundredths of it, in turn.' })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(REMARK_LIMITS.strokes)
+  strokes?: number[][];
 }

@@ -22,6 +22,7 @@ import { cannotUse, notThere } from '../guard/problem.js';
 import { SeveralDto } from '../handOff/several.dto.js';
 import { SeveralService } from '../handOff/several.service.js';
 import { jobView } from '../jobs/job.service.js';
+import { CheckService } from '../passes/check.service.js';
 import { LimitsDto } from '../passes/pass.dto.js';
 import { Character, Chart, Production, Scene } from '../storage/entities.js';
 import { AccentDto, FeelsDto, MapsDto, ProductionDto, PronunciationsDto } from './production.dto.js';
@@ -37,6 +38,7 @@ export class ProductionController {
   constructor(
     private readonly em: EntityManager,
     private readonly several: SeveralService,
+    private readonly checks: CheckService,
   ) {}
 
   @Get('productions')
@@ -180,6 +182,13 @@ export class ProductionController {
     return production.feels;
   }
 
+  @Post('productions/:id/checks')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Checks the next scene that was not checked since it was changed; answers how many are left.' })
+  check(@Param('id') id: string): Promise<{ left: number }> {
+    return this.checks.checkNext(id);
+  }
+
   @Get('productions/:id/limits')
   @ApiOperation({ summary: 'What the checker allows in a production, where it is otherwise than the feels have it.' })
   async limits(@Param('id') id: string): Promise<Partial<CheckLimits>> {
@@ -193,6 +202,8 @@ export class ProductionController {
     const [fault] = checkLimits(limits as Partial<CheckLimits>);
     if (fault) throw cannotUse(fault);
     production.limits = limits as Partial<CheckLimits>;
+    // What was counted was counted by others.
+    await this.em.nativeUpdate(Scene, { production: id }, { notes: null });
     await this.em.flush();
     return production.limits;
   }

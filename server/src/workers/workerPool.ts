@@ -14,6 +14,7 @@ const POOLS = {
   decode: { file: 'decode.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   pronounce: { file: 'pronounce.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 120_000 },
   hear: { file: 'hear.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
+  check: { file: 'check.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   import: { file: 'import.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   handOff: { file: 'handOff.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
   several: { file: 'several.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },

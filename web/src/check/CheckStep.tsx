@@ -12,8 +12,9 @@ import {
   takeNotesBack,
   type Note,
 } from '@zest-jaw/core';
+import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState, type ReactElement } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import type { Command } from '../commands/command.js';
@@ -56,6 +57,8 @@ const GROUPINGS: readonly (readonly [GroupedBy, string])[] = [
 const NONE: readonly Note[] = [];
 /** Mending more than this at once is something large: how it was is kept as a pass. */
 const LARGE = 12;
+/** How often what others have said is asked for, in milliseconds. */
+const REMARKS_EVERY = 5000;
 
 type Shown = 'notes' | 'curves' | 'passes';
 const SHOWN: readonly (readonly [Shown, string])[] = [
@@ -92,6 +95,16 @@ export function CheckStep(): ReactElement {
   const [isAsiding, setAsiding] = useState(false);
   const [isMending, setMending] = useState(false);
   const phrases = usePhrases();
+  // What somebody says on the review page comes in by itself.
+  useQuery({
+    queryKey: ['remarks of others', sceneId],
+    queryFn: async () => {
+      if (session.store.getState().saveState !== 'conflict') await session.refresh();
+      return true;
+    },
+    refetchInterval: REMARKS_EVERY,
+    retry: false,
+  });
   const groups = useMemo(() => noteGroups(notes, by, phrases), [notes, by, phrases]);
   const { note, choose, step, hear } = useChosenNote(notes);
   const mend = useMend(note);
@@ -327,6 +340,13 @@ export function CheckStep(): ReactElement {
               <span className="text-ink-soft">{open === undefined ? 'checking…' : count(notes.length, 'note', 'notes')}</span>
             </p>
             <span className="flex-1" />
+            <Link
+              to={`/scenes/${sceneId}/review`}
+              target="_blank"
+              className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"
+            >
+              The review page
+            </Link>
             <button
               type="button"
               className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"

@@ -270,6 +270,14 @@ export function HomePage(): ReactElement {
                 <ProductionMenu production={production} scenes={own.length} />
                 {own.length > 0 && (
                   <Link
+                    to={`/productions/${production.id}`}
+                    className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"
+                  >
+                    Where it stands
+                  </Link>
+                )}
+                {own.length > 0 && (
+                  <Link
                     to={`/productions/${production.id}/hand-off`}
                     className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"
                   >

@@ -1,19 +1,8 @@
 /** A production handed off at once: its scenes to choose from, what is wanted of each, what the files are called. */
-import {
-  FILE_KINDS,
-  fileNameOf,
-  formatFrameRate,
-  hasEnded,
-  maybeFaultOfPattern,
-  NAME_PARTS,
-  USUAL_PATTERN,
-  type JobView,
-  type SceneCard,
-} from '@zest-jaw/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { FILE_KINDS, fileNameOf, hasEnded, maybeFaultOfPattern, NAME_PARTS, USUAL_PATTERN, type JobView } from '@zest-jaw/core';
 import { clsx } from 'clsx';
-import { ArrowDown, ArrowUp, Download, Search } from 'lucide-react';
-import { useEffect, useEffectEvent, useMemo, useRef, useState, type ReactElement } from 'react';
+import { Download } from 'lucide-react';
+import { useEffect, useEffectEvent, useState, type ReactElement } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
@@ -25,6 +14,7 @@ import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { TopBar } from '../ui/Frame.js';
 import { saveUrl } from '../ui/saveText.js';
+import { PLAIN_COLUMNS, SceneSearchField, ScenesTable, useSceneSearch, type SceneColumn, type SceneRow } from './ScenesTable.js';
 
 const GROUPS: readonly (readonly [string, readonly string[]])[] = [
   ['To put together', ['pictures', 'timeline']],
@@ -36,31 +26,10 @@ const SAID = new Map<string, string>([
   ...FILE_KINDS.map(({ id, said }) => [id, said] as const),
   ['bundle', 'One bundle of all, which another Zest Jaw opens'],
 ]);
-/** Height of a row of the table, in pixels: only those in sight are on the page. */
-const ROW = 34;
 const SIZES = ['1920x1080', '1280x720', '1080x1080', '512x512'] as const;
 
-type Column = 'title' | 'speaker' | 'frames' | 'inked' | 'touched';
-/** With what a column is wide: the same whichever rows are in sight. */
-const COLUMNS: readonly (readonly [Column, string, string])[] = [
-  ['title', 'Scene', ''],
-  ['speaker', 'Who speaks', 'w-[110px]'],
-  ['frames', 'Frames', 'w-[108px]'],
-  ['inked', 'Inked', 'w-[70px]'],
-  ['touched', 'Last touched', 'w-[116px]'],
-];
-
-interface Row extends SceneCard {
-  readonly speaker: string;
-}
-
-const VALUES: Readonly<Record<Column, (row: Row) => string | number>> = {
-  title: ({ title }) => title.toLowerCase(),
-  speaker: ({ speaker }) => speaker.toLowerCase(),
-  frames: ({ lengthFrames }) => lengthFrames,
-  inked: ({ inked }) => inked,
-  touched: ({ touchedAt }) => touchedAt,
-};
+const { title, speaker, frames, inked, touched } = PLAIN_COLUMNS;
+const COLUMNS: readonly SceneColumn[] = [title, speaker, frames, { ...inked, wide: 'w-[70px]' }, { ...touched, wide: 'w-[116px]' }];
 
 interface Choices {
   readonly wanted: readonly string[];
@@ -93,15 +62,15 @@ export function SeveralPage(): ReactElement {
   const names = new Map(production.characters.map(({ id, name }) => [id, name]));
   const rows = scenes.data
     .filter((scene) => scene.productionId === productionId)
-    .map((scene): Row => ({ ...scene, speaker: names.get(scene.characterId ?? '') ?? 'Nobody' }));
+    .map((scene): SceneRow => ({ ...scene, speaker: names.get(scene.characterId ?? '') ?? 'Nobody' }));
   return <Several key={productionId} productionId={productionId} name={production.name} rows={rows} />;
 }
 
-function Several({ productionId, name, rows }: { productionId: string; name: string; rows: readonly Row[] }): ReactElement {
+function Several({ productionId, name, rows }: { productionId: string; name: string; rows: readonly SceneRow[] }): ReactElement {
   const key = `zest-jaw hand off ${productionId} several`;
   const [choices, setChoices] = useState(() => readChoices(key));
-  const [sought, setSought] = useState('');
-  const [order, setOrder] = useState<{ column: Column; down: boolean }>({ column: 'title', down: false });
+  const search = useSceneSearch(rows, COLUMNS);
+  const { shown } = search;
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [jobId, setJobId] = useState<string>();
   const job = useJob(jobId);
@@ -117,21 +86,6 @@ function Several({ productionId, name, rows }: { productionId: string; name: str
     keep(key, JSON.stringify(next));
   };
   const { wanted, pattern, paper, size, withHead } = choices;
-  const shown = useMemo(() => {
-    const words = sought.toLowerCase();
-    const value = VALUES[order.column];
-    return rows
-      .filter(({ title, speaker }) => `${title} ${speaker}`.toLowerCase().includes(words))
-      .sort((a, b) => {
-        const [one, other] = [value(a), value(b)];
-        const by = one < other ? -1 : one > other ? 1 : 0;
-        return order.down ? -by : by;
-      });
-  }, [rows, sought, order]);
-  const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 });
-  const seen = virtual.getVirtualItems();
-  const [above, below] = [seen[0]?.start ?? 0, virtual.getTotalSize() - (seen.at(-1)?.end ?? 0)];
   // Damaged scenes can be chosen too: the report says of them what it says.
   const chosen = shown.filter(({ id }) => !left.has(id));
   const fault = maybeFaultOfPattern(pattern);
@@ -183,86 +137,25 @@ function Several({ productionId, name, rows }: { productionId: string; name: str
             <h1 id="which" className="name text-[21px]">
               Which scenes
             </h1>
-            <label className="relative ml-auto w-[240px]">
-              <Search size={16} aria-hidden className="absolute top-1/2 left-3 -translate-y-1/2 text-ink-soft" />
-              <input
-                className="field w-full pl-9!"
-                aria-label="Find scenes"
-                placeholder="Find by title or speaker"
-                value={sought}
-                onChange={({ target }) => setSought(target.value)}
-              />
-            </label>
+            <SceneSearchField search={search} />
           </div>
-          <div
-            ref={scroller}
-            className="min-h-0 flex-1 overflow-auto rounded-lg border border-rule-soft"
-            tabIndex={0}
-            role="region"
-            aria-label="Scenes"
-          >
-            <table className="w-full table-fixed text-left" aria-rowcount={shown.length + 1}>
-              <thead className="sticky top-0 bg-word">
-                <tr>
-                  <th className="w-[44px] px-3 py-1.5">
-                    <input
-                      type="checkbox"
-                      aria-label="All that are shown"
-                      checked={chosen.length === shown.length && shown.length > 0}
-                      onChange={({ target }) => setAll(target.checked)}
-                    />
-                  </th>
-                  {COLUMNS.map(([column, said, wide]) => {
-                    const isBy = order.column === column;
-                    return (
-                      <th
-                        key={column}
-                        aria-sort={isBy ? (order.down ? 'descending' : 'ascending') : 'none'}
-                        className={clsx('px-2 py-1.5', wide)}
-                      >
-                        <button
-                          type="button"
-                          className="flex items-center gap-1 font-semibold"
-                          onClick={() => setOrder({ column, down: isBy && !order.down })}
-                        >
-                          {said}
-                          {isBy && (order.down ? <ArrowDown size={14} aria-hidden /> : <ArrowUp size={14} aria-hidden />)}
-                        </button>
-                      </th>
-                    );
-                  })}
-                </tr>
-              </thead>
-              <tbody>
-                {above > 0 && <tr aria-hidden style={{ height: above }} />}
-                {seen
-                  .map(({ index }) => ({ row: shown[index]!, index }))
-                  .map(({ row, index }) => (
-                    <tr
-                      key={row.id}
-                      aria-rowindex={index + 2}
-                      style={{ height: ROW }}
-                      className={clsx('border-t border-rule-soft', left.has(row.id) && 'text-ink-soft')}
-                    >
-                      <td className="px-3 py-1.5">
-                        <input type="checkbox" aria-label={row.title} checked={!left.has(row.id)} onChange={() => toggle(row.id)} />
-                      </td>
-                      <td className="truncate px-2 font-semibold">{row.title}</td>
-                      <td className="truncate px-2">{row.speaker}</td>
-                      <td className="px-2 tabular-nums">{`${row.lengthFrames} at ${formatFrameRate(row.frameRate)}`}</td>
-                      <td className="px-2 tabular-nums">{`${Math.round(row.inked * 100)} %`}</td>
-                      <td className="px-2 tabular-nums">{row.touchedAt.slice(0, 10)}</td>
-                    </tr>
-                  ))}
-                {below > 0 && <tr aria-hidden style={{ height: below }} />}
-              </tbody>
-            </table>
-            {shown.length === 0 && (
-              <p className="p-4 text-ink-soft">
-                {rows.length === 0 ? 'There is no scene in this production yet.' : `No scene has “${sought}” in its title or speaker.`}
-              </p>
-            )}
-          </div>
+          <ScenesTable
+            search={search}
+            columns={COLUMNS}
+            isEmpty={rows.length === 0}
+            isFaint={({ id }) => left.has(id)}
+            lead={{
+              head: (
+                <input
+                  type="checkbox"
+                  aria-label="All that are shown"
+                  checked={chosen.length === shown.length && shown.length > 0}
+                  onChange={({ target }) => setAll(target.checked)}
+                />
+              ),
+              cell: (row) => <input type="checkbox" aria-label={row.title} checked={!left.has(row.id)} onChange={() => toggle(row.id)} />,
+            }}
+          />
         </section>
         <section aria-labelledby="what" className="flex min-h-0 flex-col gap-3 rounded-[14px] border border-rule bg-sheet p-5">
           <h2 id="what" className="name text-[21px]">

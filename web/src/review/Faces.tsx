@@ -1,0 +1,96 @@
+/** Everybody who speaks in a scene at a frame, side by side, and what is drawn over them. */
+import {
+  chartStretchAt,
+  exposuresOfTrack,
+  maybeDrawing,
+  maybeExposureAt,
+  type ChartDocument,
+  type RemarkStroke,
+  type SceneDocument,
+} from '@zest-jaw/core';
+import { useState, type PointerEvent, type ReactElement } from 'react';
+import { Easel } from '../mouth/Easel.js';
+
+interface FacesProps {
+  readonly document: SceneDocument;
+  readonly charts: ReadonlyMap<string, ChartDocument>;
+  readonly frame: number;
+  readonly nameOf: (characterId: string) => string;
+  /** In hundredths of the width and the height. */
+  readonly strokes: readonly RemarkStroke[];
+  /** A stroke was drawn; left out nothing can be. */
+  readonly onStroke: ((stroke: RemarkStroke) => void) | undefined;
+}
+
+/** A stroke has so many points at most: further ones thin it. */
+const MOST_POINTS = 180;
+
+const placeOf = ({ currentTarget, clientX, clientY }: PointerEvent<Element>): [number, number] => {
+  const { left, top, width, height } = currentTarget.getBoundingClientRect();
+  const share = (value: number, whole: number): number => Math.round((1000 * value) / Math.max(1, whole)) / 10;
+  return [share(clientX - left, width), share(clientY - top, height)];
+};
+
+function thinned(points: readonly number[]): number[] {
+  const each = Math.ceil(points.length / 2 / MOST_POINTS);
+  return points.filter((_, index) => Math.floor(index / 2) % each === 0);
+}
+
+export function Faces({ document, charts, frame, nameOf, strokes, onStroke }: FacesProps): ReactElement {
+  const [drawn, setDrawn] = useState<readonly number[]>();
+  const end = (): void => {
+    if (drawn && drawn.length >= 4) onStroke?.(thinned(drawn));
+    setDrawn(undefined);
+  };
+  return (
+    <div className="relative flex min-h-0 flex-1 gap-3">
+      {document.tracks.map(({ id, characterId }) => {
+        const chart = charts.get(chartStretchAt(document, id, frame)?.chartId ?? '');
+        const held = maybeExposureAt(exposuresOfTrack(document, id), frame);
+        return (
+          chart && (
+            <Easel
+              key={id}
+              name={nameOf(characterId)}
+              chart={chart}
+              drawing={held && maybeDrawing(chart, held.drawing)}
+              frame={frame}
+              since={held?.from ?? 0}
+              className="min-h-0 min-w-0 flex-1"
+            />
+          )
+        );
+      })}
+      <svg
+        viewBox="0 0 100 100"
+        preserveAspectRatio="none"
+        aria-label="Draw here to point at something"
+        role="img"
+        data-testid="drawn"
+        data-strokes={strokes.length}
+        className={`absolute inset-0 size-full touch-none ${onStroke ? 'cursor-crosshair' : ''}`}
+        onPointerDown={(event) => {
+          if (!onStroke || event.button !== 0) return;
+          event.currentTarget.setPointerCapture(event.pointerId);
+          setDrawn(placeOf(event));
+        }}
+        onPointerMove={(event) => setDrawn((before) => before && [...before, ...placeOf(event)])}
+        onPointerUp={end}
+        onPointerCancel={() => setDrawn(undefined)}
+      >
+        {[...strokes, ...(drawn ? [drawn] : [])].map((stroke, index) => (
+          <polyline
+            key={index}
+            points={stroke.join(' ')}
+            fill="none"
+            stroke="var(--zest)"
+            strokeWidth="4"
+            strokeLinecap="round"
+            strokeLinejoin="round"
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
+      </svg>
+    </div>
+  );
+}
