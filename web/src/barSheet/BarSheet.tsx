@@ -265,6 +265,9 @@ export function BarSheet({
         measured(element);
       }}
       className="relative min-h-0 flex-1 overflow-y-auto overflow-x-hidden [scrollbar-gutter:stable]"
+      tabIndex={0}
+      role="group"
+      aria-label="Rows of the sheet"
       data-testid="bar-sheet"
       data-waves={data.waves.length}
       data-left={LABEL_WIDTH}

@@ -22,10 +22,12 @@ export function CurvesPanel(): ReactElement {
   const measures = useMeasures();
   const [id, setId] = useState<ChartId>(() => CHARTS.find(([one]) => one === maybeKept(KEPT))?.[0] ?? 'jaw');
   const [isTable, setTable] = useState(false);
+  const [lit, setLit] = useState('');
   const about = CHARTS.find(([one]) => one === id)![2];
   const table = measures && tableOf(id, measures, document);
   const light = (exposures: readonly string[], what: string): void => {
-    chosen.setState({ ids: new Set(exposures), said: `${count(exposures.length, 'mouth', 'mouths')} ${what}` });
+    chosen.setState({ ids: new Set(exposures), said: undefined });
+    setLit(`${count(exposures.length, 'mouth', 'mouths')} ${what}`);
     const first = document.exposures.find((one) => one.id === exposures[0]);
     if (first) playhead.moveTo(first.from);
   };
@@ -48,6 +50,7 @@ export function CurvesPanel(): ReactElement {
           onChange={(next) => {
             keep(KEPT, next);
             setId(next);
+            setLit('');
           }}
         />
         <span className="flex-1" />
@@ -60,6 +63,11 @@ export function CurvesPanel(): ReactElement {
       </div>
       <p className="text-[14px] text-ink-soft">
         {about}
+        {lit !== '' && (
+          <b className="font-semibold text-ink" role="status">
+            {` Lit on the sheet: ${lit}.`}
+          </b>
+        )}
         {id === 'offsets' && measures && ` The middle is ${median.toFixed(1)} frames, half of them within ${spread.toFixed(1)} of it.`}
       </p>
       <div className="min-h-0 flex-1">

@@ -103,7 +103,7 @@ export function OverviewPage(): ReactElement {
     <div className="flex h-full flex-col">
       <TopBar>
         <p className="flex-1 truncate">
-          <Link to="/" className="text-ink-soft hover:text-ink">
+          <Link to="/" className="text-ink-soft underline underline-offset-2 hover:text-ink">
             {production.name}
           </Link>
           <span className="text-ink-soft"> / </span>

@@ -74,7 +74,10 @@ export function Faces({ document, charts, frame, nameOf, strokes, onStroke }: Fa
           event.currentTarget.setPointerCapture(event.pointerId);
           setDrawn(placeOf(event));
         }}
-        onPointerMove={(event) => setDrawn((before) => before && [...before, ...placeOf(event)])}
+        onPointerMove={(event) => {
+          const place = placeOf(event);
+          setDrawn((before) => before && [...before, ...place]);
+        }}
         onPointerUp={end}
         onPointerCancel={() => setDrawn(undefined)}
       >
