@@ -107,18 +107,6 @@ await shoot('take');
 const [{ id: production }] = await (await fetch(`${origin}/api/productions`)).json();
 await open(`/productions/${production}/hand-off`);
 await shoot('several');
-await open(`/productions/${production}/pronunciations`);
-for (const [word, said] of [
-  ['Bramble', '/ˈbræmbəl/'],
-  ['Odette', 'oh-DET'],
-  ['Quillfish', 'K W IH1 L F IH0 SH'],
-]) {
-  await page.getByLabel('Word', { exact: true }).fill(word);
-  await page.getByLabel('Said', { exact: true }).fill(said);
-  await page.getByRole('button', { name: 'Add' }).click();
-  await page.waitForTimeout(300);
-}
-await shoot('pronunciations');
 await open('/scenes/the-wet-stamp/key');
 for (let press = 0; press < 51; press++) await page.keyboard.press('ArrowRight');
 await page.waitForTimeout(400);
@@ -151,33 +139,8 @@ await page.waitForTimeout(800);
 await page.keyboard.press('u');
 await page.keyboard.press('y');
 
-// A chart being drawn on: the desk with the pen, an import, a line-up.
+// Mouths taken in from a file.
 await open('/scenes/the-wet-stamp/chart');
-await page.locator('[role=option][data-drawing=drop]').click();
-await page.getByRole('button', { name: 'Draw it' }).click();
-await page.getByLabel('Onion skin of').check();
-const desk = await page.getByTestId('desk').boundingBox();
-async function stroke(points) {
-  await page.mouse.move(desk.x + desk.width * points[0][0], desk.y + desk.height * points[0][1]);
-  await page.mouse.down();
-  for (const [x, y] of points.slice(1)) await page.mouse.move(desk.x + desk.width * x, desk.y + desk.height * y, { steps: 3 });
-  await page.mouse.up();
-  await page.waitForTimeout(300);
-}
-const along = (count, at) => Array.from({ length: count + 1 }, (_, index) => at(index / count));
-await stroke(along(30, (t) => [0.5 + 0.21 * Math.cos(2 * Math.PI * t), 0.44 + (t < 0.5 ? 0.2 : 0.07) * Math.sin(2 * Math.PI * t)]));
-await stroke(along(12, (t) => [0.285 + 0.43 * t, 0.455 + 0.02 * Math.sin(Math.PI * t)]));
-await page.getByRole('button', { name: 'Fill', exact: true }).click();
-for (const [colour, x, y] of [
-  ['inside', 0.5, 0.55],
-  ['teeth', 0.5, 0.41],
-]) {
-  await page.getByRole('button', { name: `Colour of the ${colour}` }).click();
-  await page.mouse.click(desk.x + desk.width * x, desk.y + desk.height * y);
-  await page.waitForTimeout(900);
-}
-await page.getByRole('button', { name: 'Pen', exact: true }).click();
-await shoot('chart-pen');
 await page
   .getByLabel('Mouths to import', { exact: true })
   .setInputFiles({ name: 'mouths.svg', mimeType: 'image/svg+xml', buffer: groupedSvg() });
@@ -186,19 +149,6 @@ await page.waitForTimeout(500);
 await shoot('import');
 await page.getByRole('button', { name: 'Cancel' }).click();
 
-// A second chart of the same face, gone over to inside a scene.
-await page.evaluate(() =>
-  fetch('/api/charts', {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ name: 'Bramble, cross', characterId: 'bramble', size: 9, style: 'paper' }),
-  }),
-);
-await open('/scenes/the-last-ferry/key');
-for (let press = 0; press < 3; press++) await page.keyboard.press('Control+ArrowRight');
-await page.getByRole('button', { name: 'cross', exact: true }).click();
-await page.waitForTimeout(600);
-await shoot('key-views');
 // A mouth for some frames only, on the desk over the one before it.
 await open('/scenes/a-complaint/key');
 for (let press = 0; press < 26; press++) await page.keyboard.press('ArrowRight');
@@ -207,7 +157,6 @@ await page.getByTestId('desk').waitFor();
 await page.getByLabel('Label').fill('Shout');
 await page.keyboard.press('Enter');
 await page.waitForTimeout(600);
-await shoot('one-off');
 await page.keyboard.press('Escape');
 // The exposure sheet, with the scene's history beside it.
 await page.waitForTimeout(700);
@@ -220,6 +169,62 @@ await page.keyboard.press('Control+KeyH');
 await page.getByRole('region', { name: 'History' }).getByRole('button', { name: /slid/ }).waitFor();
 await page.waitForTimeout(600);
 await shoot('exposure-sheet');
+// A line with some mouths that are wrong, checked; held against a pass of how it was; looked at by somebody else.
+const stamp = '/api/scenes/the-wet-stamp';
+const asJson = (method, path, body) =>
+  page.evaluate(
+    async ([how, where, what]) => {
+      const answer = await fetch(where, {
+        method: how,
+        headers: { 'content-type': 'application/json' },
+        body: what && JSON.stringify(what),
+      });
+      return answer.json().catch(() => null);
+    },
+    [method, path, body],
+  );
+await asJson('POST', `${stamp}/passes`, { name: 'As the plan had it', why: 'before the second look', byItself: false });
+const { document: line, revision } = await asJson('GET', stamp);
+const at = (frame) => line.exposures.find(({ from, to }) => from <= frame && frame < to);
+const put = (before, after) => ({ op: 'put', table: 'exposures', id: (before ?? after).id, before, after });
+const [closure, before, rest] = [at(12), at(10), at(70)];
+await asJson('PATCH', stamp, {
+  baseRevision: revision,
+  patchId: 'wrong-mouths',
+  reason: 'exposure.put',
+  ops: [
+    put(closure, { ...closure, drawing: before.drawing }),
+    put(rest, { ...rest, to: 69 }),
+    put(null, { ...rest, id: 'open', from: 69, to: 77, drawing: 'drop', plays: [] }),
+    put(null, { ...rest, id: 'rests', from: 77 }),
+  ],
+});
+for (const [frame, by, text] of [
+  [44, 'The director', 'He should not smile yet.'],
+  [92, 'Sound', 'The p is late for me.'],
+])
+  await asJson('POST', `${stamp}/remarks`, { frame, by, text, strokes: frame === 44 ? [[44, 52, 47, 60, 53, 61, 57, 52]] : [] });
+await page.evaluate(() => localStorage.removeItem('zest-looking'));
+await open('/scenes/the-wet-stamp/check');
+await page.getByRole('radio', { name: 'By kind' }).click();
+await page.locator('[data-testid=note][data-kind=open-in-pause]').getByRole('button').first().click();
+await page.getByText('Mends it:').waitFor();
+await page.waitForTimeout(900);
+await shoot('check');
+await open('/scenes/the-wet-stamp/check?show=curves');
+await page.locator('.recharts-surface').first().waitFor();
+await page.waitForTimeout(900);
+await shoot('curves');
+await open('/scenes/the-wet-stamp/check?show=passes');
+await page.getByTestId('pass').last().getByRole('button').first().click();
+await page.getByTestId('compare').waitFor();
+await page.keyboard.press('KeyD');
+await page.waitForTimeout(900);
+await shoot('passes');
+await open('/scenes/the-wet-stamp/review');
+await page.getByRole('slider', { name: 'Frame' }).fill('44');
+await page.waitForTimeout(700);
+await shoot('review');
 // A large easel by night, the mouths before and after seen through.
 await page.keyboard.press('KeyH');
 await page.evaluate(() => localStorage.setItem('zest-theme', 'night'));

@@ -26,7 +26,8 @@ zest map check MAP.json
 The formats are described in docs/formats.md.
 `;
 
-type Command = (args: string[]) => Promise<number | void>;
+/** What it ends with, where that is not 0. */
+type Command = (args: string[]) => Promise<unknown>;
 
 /** Each loads only what it needs: the recogniser alone takes a second. */
 const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
@@ -54,7 +55,8 @@ export async function main(args: string[]): Promise<number> {
           : `There is no command “${name}”: use read, key, check, export, import or map.`,
       );
     const run = await command();
-    return (await run(rest)) ?? 0;
+    const status = await run(rest);
+    return typeof status === 'number' ? status : 0;
   } catch (error) {
     if (error instanceof WrongUse) {
       process.stderr.write(`zest: ${error.message}\n\n${USAGE}`);

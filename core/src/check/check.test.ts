@@ -76,6 +76,21 @@ it('finds lips that never meet, and lets them meet where they may', () => {
   expect(after.exposures.find(({ from }) => from === 25)).toMatchObject({ drawing: 'press', inked: true });
 });
 
+it('lets be what lies away from a mend: pencil stays pencil, mouths that were two stay two', () => {
+  const scene = withFrames(CLEAN, (all) => {
+    all.fill(mouthOf('drop'), 45, 55);
+    // The last vowel in two parts, one of them ink.
+    all.fill({ ...all[110]!, inked: true }, 110, 117);
+  });
+  const after = mended(scene, only(scene, 'open-in-pause'));
+  const away = ({ exposures }: SceneDocument) => exposures.filter(({ from }) => from >= 60);
+  expect(away(after)).toEqual(away(scene));
+  expect(after.exposures.filter(({ inked }) => inked).map(({ from, to, drawing }) => [from, to, drawing])).toEqual([
+    [40, 59, 'rest'],
+    [110, 117, 'spread'],
+  ]);
+});
+
 it('finds lips that meet too early, and lips that stay shut after a p has opened', () => {
   const early = withFrames(CLEAN, (frames) => {
     const press = frames[25]!;

@@ -84,20 +84,16 @@ const inkedPieces = (pieces: readonly MendPiece[], scene: SceneDocument, track: 
     return { from, to, drawing, inked: true, plays: same?.plays ?? [] };
   });
 
-/** Neighbours that show the same are one mouth. */
-function joined(lane: readonly Laid[]): Laid[] {
+/** A mouth that is laid beside one that shows the same is one with it, decided as a whole; what lies further off is let be. */
+function joined(lane: readonly Laid[], { from, to }: Span): Laid[] {
   const made: Laid[] = [];
   for (const laid of lane) {
     const before = made.at(-1);
-    if (before?.to === laid.from && before.drawing === laid.drawing && (before.inked || laid.inked)) {
+    const isBeside = laid.from >= from && laid.from <= to;
+    if (isBeside && before?.to === laid.from && before.drawing === laid.drawing) {
       const id = before.id ?? laid.id;
-      made[made.length - 1] = {
-        ...before,
-        ...(id !== undefined && { id }),
-        to: laid.to,
-        inked: true,
-        plays: [...new Set([...before.plays, ...laid.plays])],
-      };
+      const plays = [...new Set([...before.plays, ...laid.plays])];
+      made[made.length - 1] = { ...before, ...(id !== undefined && { id }), to: laid.to, inked: true, plays };
     } else made.push(laid);
   }
   return made;
@@ -117,7 +113,7 @@ export function mendPatch(job: CheckJob, mend: Mend, newId: IdSource): Patch | R
   const pieces = mend.do === 'plan' ? planned(job, mend.track, span) : inkedPieces(mend.pieces, scene, mend.track);
   if (pieces.length === 0) return NOTHING;
   const laid = laidOver(open.lane, span, pieces);
-  const next = mend.do === 'plan' ? laid : joined(laid);
+  const next = mend.do === 'plan' ? laid : joined(laid, span);
   return laneChange(scene, { track: mend.track, reason: 'check.mend', refusal: NOTHING.refusal }, open, next, newId);
 }
 

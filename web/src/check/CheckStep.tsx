@@ -243,6 +243,7 @@ export function CheckStep(): ReactElement {
       )}
       <SheetStep
         view={held ? 'crib' : 'key'}
+        onBars={held !== undefined}
         above={
           show === 'passes' ? (
             <div className="flex min-h-0 min-w-0 flex-1 gap-4">

@@ -15,8 +15,8 @@ import type { Held } from './useCompared.js';
 /** Half a frame and less is nothing to speak of. */
 function offsetInWords(offset: number): string {
   const frames = Math.abs(offset);
-  if (frames < 0.05) return 'mouths start together';
-  return `mouths start ${frames.toFixed(1)} frames ${offset > 0 ? 'later' : 'earlier'} here`;
+  if (frames < 0.05) return 'together';
+  return `${frames.toFixed(1)} frames ${offset > 0 ? 'later' : 'earlier'} here`;
 }
 
 function OneEasel({ exposures, title }: { exposures: readonly SheetExposure[]; title: string }): ReactElement {

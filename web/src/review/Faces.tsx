@@ -81,18 +81,21 @@ export function Faces({ document, charts, frame, nameOf, strokes, onStroke }: Fa
         onPointerUp={end}
         onPointerCancel={() => setDrawn(undefined)}
       >
-        {[...strokes, ...(drawn ? [drawn] : [])].map((stroke, index) => (
-          <polyline
-            key={index}
-            points={stroke.join(' ')}
-            fill="none"
-            stroke="var(--zest)"
-            strokeWidth="4"
-            strokeLinecap="round"
-            strokeLinejoin="round"
-            vectorEffect="non-scaling-stroke"
-          />
-        ))}
+        {/* On a dark rim, so that it is seen on any face. */}
+        {(['rim', 'line'] as const).flatMap((part) =>
+          [...strokes, ...(drawn ? [drawn] : [])].map((stroke, index) => (
+            <polyline
+              key={`${part} ${index}`}
+              points={stroke.join(' ')}
+              fill="none"
+              stroke={part === 'rim' ? '#1e2a44' : '#f5ac2b'}
+              strokeWidth={part === 'rim' ? 9 : 4}
+              strokeLinecap="round"
+              strokeLinejoin="round"
+              vectorEffect="non-scaling-stroke"
+            />
+          )),
+        )}
       </svg>
     </div>
   );

@@ -138,7 +138,7 @@ function Review({ sceneId, document, charts: views, nameOf }: ReviewProps): Reac
             </Round>
             <select
               aria-label="Speed"
-              className="field"
+              className="field w-auto!"
               value={slowness}
               onChange={({ target }) => playhead.setSlowness(Number(target.value) as (typeof SLOWNESSES)[number])}
             >

@@ -35,6 +35,8 @@ interface SheetStepProps {
   /** Names the sheet. */
   readonly label: string;
   readonly aside: ReactNode;
+  /** Only the bar sheet shows what there is to see. */
+  readonly onBars?: boolean;
   /** What has the page, where the easel is large and the sheet a strip; a step without mouths has none. */
   readonly easel?: ReactElement;
   /** Beside the buttons of playing. */
@@ -59,6 +61,7 @@ export function SheetStep({
   label,
   aside,
   easel,
+  onBars = false,
   above,
   transport: playing,
   heading,
@@ -157,7 +160,7 @@ export function SheetStep({
               )}
               <CommandMenu commands={all} parts={partsFor(pointed)}>
                 <div className="flex min-h-0 flex-1 flex-col">
-                  {hasMouths && !isStrip && sheet === 'upright' ? (
+                  {hasMouths && !isStrip && !onBars && sheet === 'upright' ? (
                     <Suspense>
                       <UprightSheet {...shown} name={name} />
                     </Suspense>
