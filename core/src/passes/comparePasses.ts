@@ -2,7 +2,7 @@
 import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
 import { exposuresOfTrack, indexAtSorted } from '../scene/exposures.js';
 import { sceneSettings, type Exposure, type SceneDocument } from '../scene/sceneDocument.js';
-import { chartStretchAt } from '../scene/trackCharts.js';
+import { chartStretches } from '../scene/trackCharts.js';
 import type { Span } from '../time/span.js';
 
 export interface LaneComparison {
@@ -31,10 +31,12 @@ interface Side {
   readonly chartAt: (frame: number) => string;
 }
 
-const sideOf = (scene: SceneDocument, track: string): Side => ({
-  exposures: exposuresOfTrack(scene, track),
-  chartAt: (frame) => chartStretchAt(scene, track, frame)?.chartId ?? '',
-});
+function sideOf(scene: SceneDocument, track: string): Side {
+  const stretches = chartStretches(scene, track);
+  const chartAt = (frame: number): string =>
+    (stretches[indexAtSorted(stretches, frame, ({ from }) => from)] ?? stretches[0])?.chartId ?? '';
+  return { exposures: exposuresOfTrack(scene, track), chartAt };
+}
 
 /** The frames at which either lane changes, in order. */
 function edges(a: readonly Span[], b: readonly Span[], length: number): number[] {
@@ -44,10 +46,18 @@ function edges(a: readonly Span[], b: readonly Span[], length: number): number[]
 }
 
 function closuresIn({ exposures, chartAt }: Side, charts: ReadonlyMap<string, ChartDocument>): number {
+  const known = new Map<string, boolean>();
   return exposures.filter(({ drawing, from }) => {
-    const chart = charts.get(chartAt(from));
-    const groups = chart && maybeDrawing(chart, drawing)?.groups;
-    return chart?.groups.some(({ id, must }) => must && groups?.includes(id)) ?? false;
+    const chartId = chartAt(from);
+    const key = `${chartId} ${drawing}`;
+    let isClosure = known.get(key);
+    if (isClosure === undefined) {
+      const chart = charts.get(chartId);
+      const groups = chart && maybeDrawing(chart, drawing)?.groups;
+      isClosure = chart?.groups.some(({ id, must }) => must && groups?.includes(id)) ?? false;
+      known.set(key, isClosure);
+    }
+    return isClosure;
   }).length;
 }
 
@@ -57,10 +67,21 @@ const changesIn = ({ exposures }: Side): number =>
 /** Starts that agree in the drawing, each matched once, the nearest first. */
 function offsetsBetween(a: Side, b: Side): number[] {
   const byDrawing = new Map<string, number[]>();
-  for (const { drawing, from } of b.exposures) byDrawing.set(drawing, [...(byDrawing.get(drawing) ?? []), from]);
-  const pairs = a.exposures.flatMap(({ drawing, from }) =>
-    (byDrawing.get(drawing) ?? []).filter((start) => Math.abs(start - from) <= NEAR).map((start) => ({ drawing, from, start })),
-  );
+  for (const { drawing, from } of b.exposures) {
+    const starts = byDrawing.get(drawing);
+    if (starts) starts.push(from);
+    else byDrawing.set(drawing, [from]);
+  }
+  const pairs: { drawing: string; from: number; start: number }[] = [];
+  for (const { drawing, from } of a.exposures) {
+    const starts = byDrawing.get(drawing) ?? [];
+    const first = Math.max(
+      0,
+      indexAtSorted(starts, from - NEAR, (start) => start),
+    );
+    for (let at = first; at < starts.length && starts[at]! <= from + NEAR; at++)
+      if (starts[at]! >= from - NEAR) pairs.push({ drawing, from, start: starts[at]! });
+  }
   pairs.sort((x, y) => Math.abs(x.from - x.start) - Math.abs(y.from - y.start) || x.from + x.start - y.from - y.start);
   const [taken, given] = [new Set<string>(), new Set<string>()];
   return pairs.flatMap(({ drawing, from, start }) => {
