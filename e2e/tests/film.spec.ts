@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs';
 import { truthOfWave } from '@zest-jaw/core';
 import sharp from 'sharp';
 import { expect, openDemo, sceneDocument, test } from '../app.js';
+import { changeFrames, mouth } from '../faults.js';
 import type { SceneAnswer } from '../handedOff.js';
 
 /** What ffprobe and ffmpeg find in a film: frames, rate, and the sound as 16 bits at 48 000 Hz. */
@@ -51,6 +52,54 @@ for (const [scene, rate] of [
     // Opus is not the wave it was made of, but it lies where it lay, to an eighth of a millisecond.
     expect(Math.abs(lagOf(found.sound, truth.samples, 600))).toBeLessThanOrEqual(6);
   });
+
+test('a film shows the scene and a pass of it, side by side and one after the other, named', async ({ page, app }) => {
+  const SCENE = 'a-complaint';
+  const headers = { 'content-type': 'application/json' };
+  const body = JSON.stringify({ name: 'Before lunch', why: '', byItself: false });
+  expect((await fetch(app.url(`/api/scenes/${SCENE}/passes`), { method: 'POST', headers, body })).ok).toBe(true);
+  // Since then ten frames show another mouth.
+  await changeFrames(app, SCENE, (frames) => frames.fill(mouth('drop', true), 40, 50));
+  await openDemo(page, app, SCENE, 'hand-off?as=film');
+  await page.getByLabel('Size').selectOption('640x360');
+  await page.getByLabel('Beside a pass, to choose from').selectOption({ label: 'Before lunch' });
+  const save = async (): Promise<{ path: string; name: string }> => {
+    const downloading = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save film' }).click();
+    const download = await downloading;
+    return { path: await download.path(), name: download.suggestedFilename() };
+  };
+  const frameOf = async (file: string, frame: number, left: number): Promise<Buffer> => {
+    const png = execFileSync(
+      'ffmpeg',
+      ['-v', 'error', '-i', file, '-vf', `select=eq(n\\,${frame})`, '-vframes', '1', '-f', 'image2pipe', '-c:v', 'png', '-'],
+      {
+        maxBuffer: 1e8,
+      },
+    );
+    return sharp(png).extract({ left, top: 100, width: 320, height: 180 }).greyscale().raw().toBuffer();
+  };
+  const apart = (a: Buffer, b: Buffer): number => a.reduce((sum, value, index) => sum + Math.abs(value - b[index]!), 0) / a.length;
+  const { lengthFrames } = (await sceneDocument(app, SCENE)).settings[0]!;
+  const side = await save();
+  expect(side.name).toBe('A complaint at low tide, Odette, beside Before lunch.webm');
+  expect(probed(side.path)).toMatchObject({ frames: lengthFrames, size: '640x360' });
+  // The same mouth on both where nothing was changed, another where something was.
+  const same = apart(await frameOf(side.path, 20, 0), await frameOf(side.path, 20, 320));
+  const other = apart(await frameOf(side.path, 45, 0), await frameOf(side.path, 45, 320));
+  expect(other).toBeGreaterThan(2 * same);
+  await page.getByRole('radio', { name: 'one after the other' }).click();
+  await expect(page.getByTestId('counts')).toContainText(`${2 * lengthFrames} frames`);
+  const after = await save();
+  const found = probed(after.path);
+  expect(found.frames).toBe(2 * lengthFrames);
+  const [one, two] = [await frameOf(after.path, 45, 160), await frameOf(after.path, 45 + lengthFrames, 160)];
+  const [still, stays] = [await frameOf(after.path, 20, 160), await frameOf(after.path, 20 + lengthFrames, 160)];
+  expect(apart(one, two)).toBeGreaterThan(2 * apart(still, stays));
+  // The second has the sound from its beginning.
+  const half = Math.round((lengthFrames / 12) * 48_000);
+  expect(Math.abs(lagOf(found.sound.subarray(half), found.sound.subarray(0, half), 600))).toBeLessThanOrEqual(12);
+});
 
 test('a film can be given up, and nothing is saved', async ({ page, app }) => {
   await openDemo(page, app, 'the-wet-stamp', 'hand-off?as=film');

@@ -1,12 +1,14 @@
 /** A film of the lane with the scene's sound, encoded in this browser. */
-import { formatFrameRate, frameNumber, sceneSettings } from '@zest-jaw/core';
+import { formatFrameRate, frameNumber, safeName, sceneSettings, type SceneDocument } from '@zest-jaw/core';
 import { Download } from 'lucide-react';
 import { useEffect, useRef, useState, type ReactElement } from 'react';
 import { useStore } from 'zustand';
-import { sentenceOf } from '../api/http.js';
+import { api, sentenceOf } from '../api/http.js';
+import { usePasses } from '../passes/usePasses.js';
 import { useDrawingAtPlayhead, useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
 import { Easel } from '../mouth/Easel.js';
+import { Pills } from '../ui/Pills.js';
 import { saveUrl } from '../ui/saveText.js';
 import { Card } from './Card.js';
 import { makeFilm } from './makeFilm.js';
@@ -21,6 +23,11 @@ const BURNT = [
   ['words', 'the word that is said'],
   ['drawings', 'the drawing’s number'],
 ] as const;
+
+const ARRANGED: readonly (readonly ['side' | 'after', string])[] = [
+  ['side', 'side by side'],
+  ['after', 'one after the other'],
+];
 
 interface FrameFieldProps {
   readonly label: string;
@@ -55,13 +62,18 @@ export function FilmCard(): ReactElement {
     timecode: false,
     words: false,
     drawings: false,
+    arranged: 'side' as 'side' | 'after',
   });
   // What is selected in Key is offered; it is of this scene, and not kept.
-  const { playhead } = useOpenScene();
+  const { playhead, sceneId } = useOpenScene();
   const selection = useStore(playhead.store, (state) => state.selection);
   const [ends, setEnds] = useState({ from: selection?.from ?? 0, to: selection?.to ?? lengthFrames });
   const [from, to] = [Math.min(ends.from, lengthFrames - 1), Math.min(ends.to, lengthFrames)];
   const rangeFault = from < to ? undefined : 'The last frame comes before the first. Set them so that there is at least one frame.';
+  const { passes = [] } = usePasses(sceneId);
+  const [otherId, setOther] = useState('');
+  const other = passes.find(({ id }) => id === otherId);
+  const frames = (to - from) * (other && choices.arranged === 'after' ? 2 : 1);
   const isSilent = choices.kind === 'gif' || choices.kind === 'apng';
   const [done, setDone] = useState<number>();
   const [said, setSaid] = useState<{ readonly text: string; readonly isFault: boolean }>();
@@ -74,11 +86,16 @@ export function FilmCard(): ReactElement {
     setDone(0);
     try {
       const [width, height] = choices.size.split('x').map(Number) as [number, number];
-      const film = await makeFilm(document, track.id, charts, { ...choices, width, height, from, to }, setDone, own.signal);
+      const beside = other && {
+        ...{ title: other.name, ownTitle: 'As it is', arranged: choices.arranged },
+        scene: await api<SceneDocument>(`/scenes/${sceneId}/passes/${other.id}`),
+      };
+      const film = await makeFilm(document, track.id, charts, { ...choices, width, height, from, to }, setDone, own.signal, beside);
       const url = URL.createObjectURL(film);
-      saveUrl(url, `${title}, ${character.name}.${choices.kind === 'apng' ? 'png' : choices.kind}`);
+      const name = other ? `${title}, ${character.name}, beside ${safeName(other.name)}` : `${title}, ${character.name}`;
+      saveUrl(url, `${name}.${choices.kind === 'apng' ? 'png' : choices.kind}`);
       setTimeout(() => URL.revokeObjectURL(url), 60_000);
-      setSaid({ text: `${to - from} frames saved, ${(film.size / 1e6).toFixed(1)} MB.`, isFault: false });
+      setSaid({ text: `${frames} frames saved, ${(film.size / 1e6).toFixed(1)} MB.`, isFault: false });
     } catch (error) {
       if (!own.signal.aborted) setSaid({ text: sentenceOf(error), isFault: true });
       else setSaid({ text: 'Given up; nothing was saved.', isFault: false });
@@ -92,7 +109,7 @@ export function FilmCard(): ReactElement {
       says="The lane with the sound of the scene, encoded here in the browser: exactly as many frames as are asked for, the sound to the sample."
       counts={
         rangeFault ??
-        `${to - from} frames at ${formatFrameRate(frameRate)} fps, ${frameNumber(document, from)} to ${frameNumber(document, to - 1)}${isSilent ? ', without sound' : ''}.`
+        `${frames} frames at ${formatFrameRate(frameRate)} fps, ${frameNumber(document, from)} to ${frameNumber(document, to - 1)}${isSilent ? ', without sound' : ''}.`
       }
     >
       <div className="mb-4 grid grid-cols-[minmax(0,1fr)_320px] gap-5">
@@ -156,6 +173,29 @@ export function FilmCard(): ReactElement {
               </Button>
             )}
           </fieldset>
+          {passes.length > 0 && (
+            <div className="flex flex-wrap items-end gap-3 min-[1100px]:col-span-2">
+              <label className="flex flex-col gap-1 font-semibold">
+                Beside a pass, to choose from
+                <select className="field font-normal" value={other?.id ?? ''} onChange={({ target }) => setOther(target.value)}>
+                  <option value="">none: the scene alone</option>
+                  {passes.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              {other && (
+                <Pills
+                  label="How the two are shown"
+                  options={ARRANGED}
+                  value={choices.arranged}
+                  onChange={(arranged) => choose({ arranged })}
+                />
+              )}
+            </div>
+          )}
           <fieldset className="flex flex-wrap gap-x-5 gap-y-1 min-[1100px]:col-span-2">
             <legend className="mb-1 font-semibold">Burnt in below</legend>
             {BURNT.map(([name, text]) => (

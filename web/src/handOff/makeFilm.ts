@@ -1,7 +1,15 @@
 /** A film of the scene: what each frame shows is drawn once, the sound mixed to the sample, and both given to the encoder. */
 import { looksOfFrames, pictureSvg, type ChartDocument, type SceneDocument } from '@zest-jaw/core';
 import { bytesOf, drawn, picturesOfCharts } from '../mouth/drawnPicture.js';
-import type { FilmAnswer, FilmOptions, FilmTask } from '../workers/film.worker.js';
+import type { FilmAnswer, FilmOptions, FilmPart, FilmTask } from '../workers/film.worker.js';
+
+/** Another state of the scene beside it, for somebody to choose. */
+export interface FilmBeside {
+  readonly title: string;
+  readonly ownTitle: string;
+  readonly scene: SceneDocument;
+  readonly arranged: FilmTask['arranged'];
+}
 
 /**
  * @param onProgress 0 to 1
@@ -14,27 +22,33 @@ export async function makeFilm(
   options: FilmOptions,
   onProgress: (done: number) => void,
   signal: AbortSignal,
+  beside?: FilmBeside,
 ): Promise<Blob> {
-  const looks = looksOfFrames(scene, trackId, charts);
   const [first] = charts.values();
   const uris = await picturesOfCharts(charts.values());
   const pictures: ImageBitmap[] = [];
   const known = new Map<string, number>();
-  const shown = new Int32Array(looks.length);
-  for (const [frame, look] of looks.entries()) {
-    const key = look ? `${look.chartId} ${look.drawing} ${look.look}` : '';
-    let index = known.get(key);
-    if (index === undefined) {
-      signal.throwIfAborted();
-      known.set(key, (index = pictures.length));
-      pictures.push(await drawn(pictureSvg(look ? charts.get(look.chartId)! : first!, look, options, (hash) => uris.get(hash) ?? '')));
+  const partOf = async (title: string, of: SceneDocument): Promise<FilmPart> => {
+    const looks = looksOfFrames(of, trackId, charts);
+    const shown = new Int32Array(looks.length);
+    for (const [frame, look] of looks.entries()) {
+      const key = look ? `${look.chartId} ${look.drawing} ${look.look}` : '';
+      let index = known.get(key);
+      if (index === undefined) {
+        signal.throwIfAborted();
+        known.set(key, (index = pictures.length));
+        pictures.push(await drawn(pictureSvg(look ? charts.get(look.chartId)! : first!, look, options, (hash) => uris.get(hash) ?? '')));
+      }
+      shown[frame] = index;
     }
-    shown[frame] = index;
-  }
+    return { title, scene: of, shown };
+  };
+  const own = await partOf(beside?.ownTitle ?? '', scene);
+  const parts: FilmTask['parts'] = beside ? [own, await partOf(beside.title, beside.scene)] : [own];
   const recordings = new Map<string, ArrayBuffer>();
   for (const { audio } of scene.clips) if (!recordings.has(audio)) recordings.set(audio, await (await bytesOf(audio)).arrayBuffer());
   signal.throwIfAborted();
-  const task: FilmTask = { ...options, scene, trackId, charts, pictures, shown, recordings };
+  const task: FilmTask = { ...options, trackId, charts, pictures, parts, arranged: beside?.arranged ?? 'side', recordings };
   const worker = new Worker(new URL('../workers/film.worker.ts', import.meta.url), { type: 'module' });
   try {
     return await new Promise<Blob>((resolve, reject) => {

@@ -35,14 +35,24 @@ export interface FilmOptions {
   readonly drawings: boolean;
 }
 
-export interface FilmTask extends FilmOptions {
+/** A state of the scene, and which of the pictures each of its frames shows. */
+export interface FilmPart {
+  /** What it is called in the picture; empty for nothing. */
+  readonly title: string;
   readonly scene: SceneDocument;
+  readonly shown: Int32Array;
+}
+
+export interface FilmTask extends FilmOptions {
   readonly trackId: string;
   /** The charts of the track, by id. */
   readonly charts: ReadonlyMap<string, ChartDocument>;
-  /** The distinct pictures, and which of them each frame shows. */
+  /** The distinct pictures of all parts. */
   readonly pictures: readonly ImageBitmap[];
-  readonly shown: Int32Array;
+  /** The scene as it is, whose sound is heard; and another state of it, for somebody to choose. */
+  readonly parts: readonly [FilmPart, ...FilmPart[]];
+  /** How two are shown. */
+  readonly arranged: 'side' | 'after';
   /** Wave files by hash. */
   readonly recordings: ReadonlyMap<string, ArrayBuffer>;
 }
@@ -61,7 +71,7 @@ const SOUND_BITS = 128_000;
 const CODECS = { webm: { video: ['vp9', 'vp8'], audio: ['opus'] }, mp4: { video: ['avc'], audio: ['aac', 'opus'] } } as const;
 
 /** All that is heard, mixed to the sample. */
-function soundOf({ scene, recordings }: FilmTask): Float32Array<ArrayBuffer> {
+function soundOf({ parts: [{ scene }], recordings }: FilmTask): Float32Array<ArrayBuffer> {
   const sounds = new Map<string, Int16Array>();
   for (const [hash, bytes] of recordings) {
     const truth = truthOfWave(new Uint8Array(bytes));
@@ -76,6 +86,15 @@ async function firstOf<T>(codecs: readonly T[], can: (codec: T) => Promise<boole
   return undefined;
 }
 
+/** The frames of the film in turn: which part each shows, and which of its frames. Side by side all parts are in each. */
+function stepsOf({ from, to, parts, arranged }: FilmTask): { part: number; frame: number }[] {
+  const runs = arranged === 'after' ? parts.length : 1;
+  return Array.from({ length: runs * (to - from) }, (_, index) => ({
+    part: Math.floor(index / (to - from)),
+    frame: from + (index % (to - from)),
+  }));
+}
+
 /** Pictures that move without a sound. */
 function encodePictures(
   kind: 'gif' | 'apng',
@@ -83,19 +102,20 @@ function encodePictures(
   painter: Painter,
   report: (done: number) => void,
 ): { film: Uint8Array<ArrayBuffer>; mediaType: string } {
-  const { width, height, from, to, scene } = task;
+  const { width, height } = task;
+  const steps = stepsOf(task);
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true })!;
   const held: HeldFrame[] = [];
-  for (let frame = from; frame < to; frame++) {
-    painter.paint(context, frame);
+  for (const [index, { part, frame }] of steps.entries()) {
+    painter.paint(context, frame, part);
     const { data } = context.getImageData(0, 0, width, height);
     const last = held.at(-1);
     if (last && isSame(last.pixels, data)) held[held.length - 1] = { ...last, frames: last.frames + 1 };
     else held.push({ pixels: data, frames: 1 });
-    if (frame % 12 === 0) report((0.3 * (frame - from)) / (to - from));
+    if (index % 12 === 0) report((0.3 * index) / steps.length);
   }
-  const rate = sceneSettings(scene).frameRate;
+  const rate = sceneSettings(task.parts[0].scene).frameRate;
   const film = movingPicture(kind, held, { width, height, rate }, (done) => report(0.3 + 0.7 * done));
   if (typeof film === 'string') throw new Error(film);
   return { film, mediaType: kind === 'gif' ? 'image/gif' : 'image/apng' };
@@ -108,7 +128,9 @@ function isSame(a: Uint8ClampedArray, b: Uint8ClampedArray): boolean {
 }
 
 async function encode(task: FilmTask, report: (done: number) => void): Promise<{ film: Uint8Array<ArrayBuffer>; mediaType: string }> {
-  const { kind, width, height, from, to, scene } = task;
+  const { kind, width, height, from, to } = task;
+  const [{ scene }] = task.parts;
+  const steps = stepsOf(task);
   const sound = soundOf(task);
   const painter = painterOf(task, sound);
   if (kind === 'gif' || kind === 'apng') return encodePictures(kind, task, painter, report);
@@ -132,21 +154,28 @@ async function encode(task: FilmTask, report: (done: number) => void): Promise<{
   output.addAudioTrack(sounds);
   await output.start();
   const duration = rate.den / rate.num;
-  const [first, end] = [sampleAtFrame(rate, from), Math.min(sound.length, sampleAtFrame(rate, to))];
-  let heard = first;
-  for (let frame = from; frame < to; frame++) {
-    const at = ((frame - from) * rate.den) / rate.num;
+  // Shown one after the other, each has the sound from its beginning.
+  const own = sound.subarray(sampleAtFrame(rate, from), Math.min(sound.length, sampleAtFrame(rate, to)));
+  const run = sampleAtFrame(rate, to) - sampleAtFrame(rate, from);
+  const runs = steps.length / (to - from);
+  let heard = 0;
+  for (const [index, { part, frame }] of steps.entries()) {
+    const at = (index * rate.den) / rate.num;
     // Sound and pictures go in side by side, so that neither waits in memory for the other.
-    for (; heard < end && (heard - first) / SAMPLE_RATE <= at; heard += PIECE) {
-      const data = sound.slice(heard, Math.min(end, heard + PIECE));
-      const timestamp = (heard - first) / SAMPLE_RATE;
-      const sample = new AudioSample({ data, format: 'f32', numberOfChannels: 1, sampleRate: SAMPLE_RATE, timestamp });
+    for (; heard < run * runs && heard / SAMPLE_RATE <= at;) {
+      const within = heard % run;
+      const length = Math.min(PIECE, run - within);
+      // Where the scene goes on longer than its sound there is silence.
+      const data = new Float32Array(length);
+      data.set(own.subarray(within, within + length));
+      const sample = new AudioSample({ data, format: 'f32', numberOfChannels: 1, sampleRate: SAMPLE_RATE, timestamp: heard / SAMPLE_RATE });
       await sounds.add(sample);
       sample.close();
+      heard += length;
     }
-    painter.paint(context, frame);
+    painter.paint(context, frame, part);
     await frames.add(at, duration);
-    if (frame % 12 === 0) report((frame - from) / (to - from));
+    if (index % 12 === 0) report(index / steps.length);
   }
   await output.finalize();
   return { film: new Uint8Array(target.buffer!), mediaType: kind === 'webm' ? 'video/webm' : 'video/mp4' };

@@ -10,7 +10,7 @@ import {
   sceneSettings,
   type PlacedWord,
 } from '@zest-jaw/core';
-import type { FilmTask } from './film.worker.js';
+import type { FilmPart, FilmTask } from './film.worker.js';
 
 /** The share of the picture that the line has, and seconds of it that are seen. */
 const LINE = { height: 0.24, seconds: 3 } as const;
@@ -26,11 +26,12 @@ interface Mouth {
 }
 
 export interface Painter {
-  paint(context: OffscreenCanvasRenderingContext2D, frame: number): void;
+  /** @param part which state of the scene is shown, where it is one after the other */
+  paint(context: OffscreenCanvasRenderingContext2D, frame: number, part: number): void;
 }
 
 /** The words said in each frame, the frame's number and time, and the drawing's number: what is asked for of them. */
-function linesOf({ scene, trackId, charts, frameNumbers, timecode, words, drawings }: FilmTask): string[] {
+function linesOf({ trackId, charts, frameNumbers, timecode, words, drawings }: FilmTask, { scene }: FilmPart): string[] {
   if (!frameNumbers && !timecode && !words && !drawings) return [];
   const { frameRate } = sceneSettings(scene);
   const said = placedWords(scene);
@@ -52,7 +53,7 @@ function linesOf({ scene, trackId, charts, frameNumbers, timecode, words, drawin
 }
 
 /** The mouths of the lane, each as long as it stays. */
-function mouthsOf({ scene, trackId, charts }: FilmTask): Mouth[] {
+function mouthsOf({ trackId, charts }: FilmTask, { scene }: FilmPart): Mouth[] {
   const mouths: Mouth[] = [];
   looksOfFrames(scene, trackId, charts).forEach((look, frame) => {
     const drawing = look && maybeDrawing(charts.get(look.chartId)!, look.drawing);
@@ -67,7 +68,7 @@ function mouthsOf({ scene, trackId, charts }: FilmTask): Mouth[] {
 /** The wave, the words and the mouths around a frame, the frame itself in the middle. */
 function paintLine(
   context: OffscreenCanvasRenderingContext2D,
-  { scene, width, height }: FilmTask,
+  { parts: [{ scene }], width, height }: FilmTask,
   { words, mouths, sound }: { words: readonly PlacedWord[]; mouths: readonly Mouth[]; sound: Float32Array },
   frame: number,
 ): void {
@@ -118,22 +119,47 @@ function paintText(context: OffscreenCanvasRenderingContext2D, line: string, wid
   context.fillText(line, size * 0.8, bottom - size * 0.92, width - size * 1.6);
 }
 
+/** What a part is called, at the head of its picture. */
+function paintTitle(context: OffscreenCanvasRenderingContext2D, title: string, left: number, width: number, height: number): void {
+  if (title === '') return;
+  const size = Math.max(12, Math.round(height / 26));
+  context.font = `600 ${size}px sans-serif`;
+  context.textBaseline = 'middle';
+  const across = Math.min(width, context.measureText(title).width + size * 1.4);
+  context.fillStyle = 'rgb(20 24 38 / 0.82)';
+  context.fillRect(left, 0, across, size * 1.8);
+  context.fillStyle = '#fff';
+  context.fillText(title, left + size * 0.7, size * 0.92, across - size * 1.4);
+}
+
 /** @param sound the scene's, mixed */
 export function painterOf(task: FilmTask, sound: Float32Array): Painter {
-  const { ground, pictures, shown, width, height, withLine, scene } = task;
-  const lines = linesOf(task);
-  const around = withLine ? { words: placedWords(scene), mouths: mouthsOf(task), sound } : undefined;
+  const { ground, pictures, parts, arranged, width, height, withLine } = task;
+  const lines = parts.map((part) => linesOf(task, part));
+  const words = placedWords(parts[0].scene);
+  const around = withLine ? parts.map((part) => ({ words, mouths: mouthsOf(task, part), sound })) : undefined;
   const bottom = around ? Math.round(height * (1 - LINE.height)) : height;
+  const isSide = arranged === 'side' && parts.length > 1;
+  const columns = isSide ? parts.length : 1;
+  const wide = width / columns;
   return {
-    paint: (context, frame) => {
+    paint: (context, frame, at) => {
       context.fillStyle = ground;
       context.fillRect(0, 0, width, height);
-      const picture = pictures[shown[frame]!];
-      // Above the line the character has less room, and keeps its shape.
-      const scale = bottom / height;
-      if (picture) context.drawImage(picture, (width * (1 - scale)) / 2, 0, width * scale, height * scale);
-      if (around) paintLine(context, task, around, frame);
-      if (lines[frame]) paintText(context, lines[frame], width, bottom, height);
+      const shown = isSide ? parts : [parts[at]!];
+      shown.forEach((part, column) => {
+        const picture = pictures[part.shown[Math.min(frame, part.shown.length - 1)] ?? -1];
+        // Above the line, or beside another, the character has less room, and keeps its shape.
+        const scale = Math.min(bottom / height, wide / width);
+        const left = column * wide;
+        const top = (bottom - height * scale) / 2;
+        if (picture) context.drawImage(picture, left + (wide - width * scale) / 2, top, width * scale, height * scale);
+        paintTitle(context, part.title, left, wide, height);
+      });
+      const of = isSide ? 0 : at;
+      if (around) paintLine(context, task, around[of]!, frame);
+      const line = lines[of]![frame];
+      if (line) paintText(context, line, width, bottom, height);
     },
   };
 }
