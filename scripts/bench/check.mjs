@@ -305,8 +305,108 @@ export const PLANTS = {
       ...{ from: (word.fromSample / 48_000) * fps, to: (word.toSample / 48_000) * fps },
     };
   },
+  'vowel-small': ({ job, core, chart, chance, fps, loud }) => {
+    const { phonemes } = job.scene;
+    const sound = phonemes[Math.floor(chance() * phonemes.length)];
+    const [from, to] = [sound.fromSample, sound.toSample].map((sample) => Math.round((sample / 48_000) * fps));
+    if (core.maybeGroupOfPhoneme(chart.groups, sound.symbol)?.id !== 'mid' || Math.max(...loud.slice(from, to + 1)) < 0.9) return undefined;
+    // The chart has a wider one for the group, and the smaller is there.
+    const mid = chart.drawings.find(({ id }) => id === 'mid');
+    const wide = {
+      ...chart.drawings.find(({ id }) => id === 'drop'),
+      id: 'wide',
+      label: 'Wide',
+      number: 98,
+      place: 98,
+      keycap: '',
+      groups: ['mid'],
+    };
+    const charts = new Map([['chart', { ...chart, drawings: [...chart.drawings, wide] }]]);
+    const shown = frameList(job.scene);
+    shown.fill(mouth(mid.id), Math.max(0, from - 2), to + 1);
+    return { scene: sceneOfFrames(job.scene, shown), from, to, charts };
+  },
+  'drawing-unused': ({ job, chance }) => {
+    const used = [...new Set(job.scene.exposures.map(({ drawing }) => drawing))].filter((id) => id !== 'rest');
+    const gone = used[Math.floor(chance() * used.length)];
+    const other = used.find((id) => id !== gone);
+    const exposures = job.scene.exposures.map((one) => (one.drawing === gone ? { ...one, drawing: other } : one));
+    return { scene: { ...job.scene, exposures }, from: 0, to: 1e9, says: gone };
+  },
+  'drawing-once': ({ job, chance }) => {
+    const used = [...new Set(job.scene.exposures.map(({ drawing }) => drawing))].filter((id) => id !== 'rest');
+    const rare = used[Math.floor(chance() * used.length)];
+    const other = used.find((id) => id !== rare);
+    const all = job.scene.exposures.filter(({ drawing }) => drawing === rare);
+    const left = all[Math.floor(chance() * all.length)];
+    const exposures = job.scene.exposures.map((one) => (one.drawing === rare && one !== left ? { ...one, drawing: other } : one));
+    return { scene: { ...job.scene, exposures }, from: left.from, to: left.to };
+  },
+  'group-empty': ({ job, chart, core, chance, fps }) => {
+    const heard = job.scene.phonemes
+      .map(({ symbol }) => core.maybeGroupOfPhoneme(chart.groups, symbol)?.id)
+      .filter((id) => id && id !== 'rest');
+    const group = heard[Math.floor(chance() * heard.length)];
+    const without = { ...chart, drawings: chart.drawings.map((one) => ({ ...one, groups: one.groups.filter((id) => id !== group) })) };
+    const first = job.scene.phonemes.find(({ symbol }) => core.maybeGroupOfPhoneme(chart.groups, symbol)?.id === group);
+    const at = (first.fromSample / 48_000) * fps;
+    return { scene: job.scene, from: at, to: at, charts: new Map([['chart', without]]) };
+  },
+  'groups-alike': ({ job, chart, chance }) => {
+    const pairs = [
+      ['press', 'drop'],
+      ['bite', 'spread'],
+      ['tip', 'drop'],
+      ['ring', 'teeth'],
+      ['pucker', 'mid'],
+    ];
+    const [keep, lose] = pairs[Math.floor(chance() * pairs.length)];
+    const shared = chart.drawings
+      .filter(({ id }) => id !== lose)
+      .map((one) => (one.groups.includes(keep) ? { ...one, groups: [...one.groups, lose] } : one));
+    const exposures = job.scene.exposures.map((one) => (one.drawing === lose ? { ...one, drawing: keep } : one));
+    return { scene: { ...job.scene, exposures }, from: 0, to: 1e9, charts: new Map([['chart', { ...chart, drawings: shared }]]) };
+  },
+  'past-end': ({ job, chance }) => withLength(job.scene, (frames) => Math.round(frames * (0.3 + 0.6 * chance()))),
+  'long-tail': ({ job, chance, fps }) => withLength(job.scene, (frames) => frames + Math.round((1.5 + 3 * chance()) * fps)),
+  clipping: ({ job, chance }) => withFacts(job, { clipped: 0.001 + 0.05 * chance() }),
+  'too-quiet': ({ job, chance }) => withFacts(job, { speechDb: -40 - 15 * chance(), peakDb: -28 }),
+  'under-voice': ({ job, chance }) => withFacts(job, { ground: chance() < 0.5 ? 'tones' : 'noise', floorDb: -42 }),
+  'two-speak': ({ job, chance, fps }) => {
+    const { scene } = job;
+    const word = scene.words[Math.floor(chance() * scene.words.length)];
+    const clip = { ...scene.clips[0], id: 'other', characterId: 'other' };
+    const said = { ...word, id: 'said', clip: 'other', text: 'over' };
+    if (word.toSample - word.fromSample < 0.2 * 48_000) return undefined;
+    const track = { ...scene.tracks[0], id: 'mouth2', characterId: 'other', order: 1 };
+    const words = [...scene.words, said];
+    return {
+      scene: { ...scene, clips: [...scene.clips, clip], words, tracks: [...scene.tracks, track] },
+      ...{ from: (word.fromSample / 48_000) * fps, to: (word.toSample / 48_000) * fps },
+    };
+  },
+  'chart-missing': ({ job, chance }) => {
+    const { lengthFrames } = job.scene.settings[0];
+    const from = 1 + Math.floor(chance() * (lengthFrames - 2));
+    return { scene: { ...job.scene, views: [{ id: 'turned', track: 'mouth1', from, chartId: 'gone' }] }, from, to: lengthFrames };
+  },
 };
 const sameTurnOf = [];
+
+function withLength(scene, lengthOf) {
+  const [settings] = scene.settings;
+  const lengthFrames = lengthOf(settings.lengthFrames);
+  const exposures = scene.exposures.filter(({ from }) => from < lengthFrames);
+  exposures.push({ ...exposures.pop(), to: lengthFrames });
+  return { scene: { ...scene, settings: [{ ...settings, lengthFrames }], exposures }, from: 0, to: 1e9 };
+}
+
+/** A good recording, but for something. */
+const withFacts = ({ scene }, fault) => ({
+  ...{ scene, from: 0, to: 1e9 },
+  facts: new Map([[scene.clips[0].audio, { ...GOOD, ...fault }]]),
+});
+const GOOD = { peakDb: -4, speechDb: -22, floorDb: -70, clipped: 0, speech: 0.6, ground: 'quiet', advice: [] };
 
 /** What a fault may be told as beside its own name. */
 const TOLD_AS = {
@@ -360,17 +460,17 @@ export function benchCheck(project, lines, seed = 18) {
       const chance = random(seed * 1000 + index);
       let planted = 0;
       for (let tries = 0; planted < OF_EACH && tries < MOST_TRIES; tries++) {
-        const made = plant({ job, core, chance, fps, loud, twin: 'twin' });
+        const made = plant({ job, core, chart: own.chart, chance, fps, loud, twin: 'twin' });
         if (!made) continue;
         planted += 1;
-        const now = { ...job, scene: made.scene };
+        const now = { ...job, scene: made.scene, ...(made.charts && { charts: made.charts }), ...(made.facts && { facts: made.facts }) };
         const notes = core.checkNotes(now);
         const note = notes.find(
           (found) =>
             (found.kind === kind || TOLD_AS[kind]?.includes(found.kind)) &&
             found.from <= made.to + 1 &&
             found.to >= made.from - 1 &&
-            !clean.some(({ id }) => id === found.id),
+            !clean.some(({ id, why }) => id === found.id && why === found.why),
         );
         of(kind).planted += 1;
         if (!note) continue;
@@ -382,4 +482,41 @@ export function benchCheck(project, lines, seed = 18) {
     }
   }
   return { kinds, minutes, invented };
+}
+
+/** Several sets of lines, summed. */
+function summed(project, sets, seed) {
+  const kinds = new Map();
+  let minutes = 0;
+  for (const lines of sets) {
+    const one = benchCheck(project, lines, seed);
+    minutes += one.minutes;
+    for (const [kind, counts] of one.kinds) {
+      const sum = kinds.get(kind) ?? { planted: 0, found: 0, mended: 0, mendable: 0, invented: 0 };
+      for (const key of Object.keys(sum)) sum[key] += counts[key];
+      kinds.set(kind, sum);
+    }
+  }
+  return { kinds, minutes };
+}
+
+/**
+ * A row a kind: on the voice that the limits were set on, on the others, and on a chart of sixteen mouths.
+ *
+ * @param sets the lines of each voice and folder: the first is what was learned from, those aside are last
+ */
+export function benchCheckRows(project, sets) {
+  const [learned, ...others] = sets;
+  const sixteen = { ...project, chart: project.core.starterChart('Sixteen', 'brush', 16) };
+  const columns = [summed(project, [learned], 18), summed(project, others, 77), summed(sixteen, others.slice(1), 5)];
+  const share = (counts) => (counts?.planted ? `${counts.found} / ${counts.planted}` : '–');
+  const rows = project.core.NOTE_KINDS.flatMap((kind) => {
+    const [first, judged, more] = columns.map(({ kinds }) => kinds.get(kind));
+    if (!first && !judged && !more) return [];
+    const mended = judged?.mendable ? `${judged.mended} / ${judged.mendable}` : '–';
+    return [
+      `| ${project.core.kindInWords(kind).name} | ${share(first)} | ${share(judged)} | ${mended} | ${judged?.invented ?? 0} | ${share(more)} | ${more?.invented ?? 0} |`,
+    ];
+  });
+  return { rows, minutes: columns.map(({ minutes }) => minutes) };
 }

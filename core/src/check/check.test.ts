@@ -287,6 +287,11 @@ it('finds words behind the end and a scene behind its words, and mends both by i
   const note = only(cut, 'past-end');
   expect(note.weight).toBe(3);
   expect(frames(mended(cut, note))).toBeGreaterThan(117);
+  // The words that come with it have their mouths.
+  const half = spokenScene(LINE, { lengthFrames: 66 });
+  const grown = mended(half, only(half, 'past-end'));
+  expect(WEIGHTY(checkNotes(jobOf(grown)))).toEqual([]);
+  expect(grown.exposures.filter(({ from }) => from >= 66).length).toBeGreaterThan(8);
   const long = spokenScene(LINE, { lengthFrames: 200 });
   expect(only(long, 'long-tail').why).toMatch(/^The last word ends 3\.\d s before the scene does\.$/);
   expect(kindsOf(checkNotes(jobOf(mended(long, only(long, 'long-tail')))))).not.toContain('long-tail');

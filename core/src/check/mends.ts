@@ -102,7 +102,7 @@ function joined(lane: readonly Laid[], { from, to }: Span): Laid[] {
 /** A mend as one patch. */
 export function mendPatch(job: CheckJob, mend: Mend, newId: IdSource): Patch | Refusal {
   const { scene } = job;
-  if (mend.do === 'length') return { ...asMend(setLength(scene, mend.frames, newId)) };
+  if (mend.do === 'length') return lengthened(job, mend.frames, newId);
   if (mend.do === 'gain') return asMend(changeClip(scene, mend.clip, { gainDb: mend.db }, newId));
   if (mend.do === 'slide') return slidWhole(scene, mend.track, mend.by, newId);
   const stretch = chartStretchAt(scene, mend.track, mend.from);
@@ -118,6 +118,21 @@ export function mendPatch(job: CheckJob, mend: Mend, newId: IdSource): Patch | R
 }
 
 const asMend = (patch: Patch | Refusal): Patch | Refusal => (isRefusal(patch) ? patch : { ...patch, reason: 'check.mend' });
+
+/** Another length; where the scene grows, its new frames are keyed as the plan has them. */
+function lengthened(job: CheckJob, frames: number, newId: IdSource): Patch | Refusal {
+  const before = sceneSettings(job.scene).lengthFrames;
+  const patch = asMend(setLength(job.scene, frames, newId));
+  if (isRefusal(patch) || frames <= before) return patch;
+  let [scene, whole] = [applyPatch(SCENE_KIND, job.scene, patch), patch];
+  for (const { id } of scene.tracks) {
+    const keyed = mendPatch({ ...job, scene }, { do: 'plan', track: id, from: before, to: frames }, newId);
+    if (isRefusal(keyed)) continue;
+    scene = applyPatch(SCENE_KIND, scene, keyed);
+    whole = { ...mergePatches(whole, keyed), reason: 'check.mend' };
+  }
+  return whole;
+}
 
 /** Each stretch of a chart slid by itself: no mouth passes a turn of the head. */
 function slidWhole(scene: SceneDocument, track: string, by: number, newId: IdSource): Patch | Refusal {
