@@ -303,6 +303,7 @@ export {
   type PictureFormat,
   type PlannedPicture,
   type WhichPictures,
+  pictureOfLanesSvg,
   pictureSvg,
   type FrameLook,
   headOfTemplate,

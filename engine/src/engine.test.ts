@@ -34,6 +34,45 @@ describe('pictures', () => {
   });
 });
 
+describe('all lanes on one picture', () => {
+  it('are side by side, each in its column the pixels it has by itself', async () => {
+    const clay = starterChart('Other', 'clay');
+    const charts = new Map([
+      ['chart', chart],
+      ['other', clay],
+    ]);
+    const look = (chartId: string, drawing: string) => ({ chartId, drawing, look: 0 });
+    const wide = { ...options, width: 128 };
+    const planned = plannedPictures([look('chart', 'drop'), look('chart', 'drop')], charts, wide, [[look('other', 'ring'), undefined]]);
+    expect(planned.map(({ others }) => others)).toEqual([[look('other', 'ring')], [undefined]]);
+    const made: Buffer[] = [];
+    await renderPictures(
+      planned,
+      charts,
+      wide,
+      () => '',
+      ({ bytes }) => made.push(Buffer.from(bytes)),
+      ['chart', 'other'],
+    );
+    const half = (png: Buffer, left: number): Promise<Buffer> =>
+      sharp(png).extract({ left, top: 0, width: 64, height: 48 }).raw().toBuffer();
+    const alone = (of: typeof chart, drawing: string): Promise<Buffer> =>
+      sharp(svgToPng(pictureSvg(of, { drawing, look: 0 }, options)))
+        .raw()
+        .toBuffer();
+    expect((await half(made[0]!, 0)).equals(await alone(chart, 'drop'))).toBe(true);
+    expect((await half(made[0]!, 64)).equals(await alone(clay, 'ring'))).toBe(true);
+    expect((await half(made[1]!, 0)).equals(await half(made[0]!, 0))).toBe(true);
+    expect((await half(made[1]!, 64)).every((value) => value === 0)).toBe(true);
+    // Where only the other lane changes the picture does too.
+    expect(
+      plannedPictures([look('chart', 'drop'), look('chart', 'drop')], charts, { firstNumber: 1, which: 'changes' }, [
+        [look('other', 'ring'), undefined],
+      ]),
+    ).toHaveLength(2);
+  });
+});
+
 describe('pictures otherwise', () => {
   it('are written as lossless WebP on a ground, the same pixels as PNG', async () => {
     const charts = new Map([['chart', chart]]);

@@ -1,5 +1,13 @@
 /** A drawn sequence as numbered pictures: each distinct one is rendered once. */
-import { pictureName, pictureSvg, type ChartDocument, type PictureOptions, type PicturePlace, type PlannedPicture } from '@zest-jaw/core';
+import {
+  pictureName,
+  pictureOfLanesSvg,
+  pictureSvg,
+  type ChartDocument,
+  type PictureOptions,
+  type PicturePlace,
+  type PlannedPicture,
+} from '@zest-jaw/core';
 import sharp from 'sharp';
 import { inkOf } from './inkOf.js';
 import { svgToPng } from './rasterise.js';
@@ -15,6 +23,7 @@ export interface NumberedPicture {
  * @param charts by id; at least one
  * @param hrefOf the bytes of a picture as a data URI, by its content hash
  * @param onPicture called for each picture in order, so that nothing need be kept
+ * @param lanes where all lanes are on one picture, the chart each of them begins with, by id
  */
 export async function renderPictures(
   planned: readonly PlannedPicture[],
@@ -22,15 +31,28 @@ export async function renderPictures(
   options: PictureOptions & { readonly withHead: boolean },
   hrefOf: (hash: string) => string,
   onPicture: (picture: NumberedPicture, index: number) => void,
+  lanes: readonly string[] = [],
 ): Promise<void> {
   // A frame without a mouth shows the head of the first chart.
   const [first] = charts.values();
   const rendered = new Map<string, Omit<NumberedPicture, 'name'>>();
-  for (const [index, { number, shown }] of planned.entries()) {
-    const key = shown ? `${shown.chartId} ${shown.drawing} ${shown.look}` : '';
+  const keyOf = (shown: PlannedPicture['shown']): string => (shown ? `${shown.chartId} ${shown.drawing} ${shown.look}` : '');
+  for (const [index, { number, shown, others = [] }] of planned.entries()) {
+    const all = [shown, ...others];
+    const key = all.map(keyOf).join('|');
     let picture = rendered.get(key);
     if (!picture) {
-      const png = svgToPng(pictureSvg(shown ? charts.get(shown.chartId)! : first!, shown, options, hrefOf));
+      const chartOf = (look: PlannedPicture['shown'], lane: number): ChartDocument =>
+        charts.get(look?.chartId ?? lanes[lane] ?? '') ?? first!;
+      const svg =
+        others.length > 0
+          ? pictureOfLanesSvg(
+              all.map((look, lane) => ({ chart: chartOf(look, lane), shown: look })),
+              options,
+              hrefOf,
+            )
+          : pictureSvg(chartOf(shown, 0), shown, options, hrefOf);
+      const png = svgToPng(svg);
       const place = options.cut ? await inkOf(png) : undefined;
       const cut = place ? sharp(png).extract({ left: place.x, top: place.y, width: place.width, height: place.height }) : sharp(png);
       const isAsDrawn = !place && options.format !== 'webp';

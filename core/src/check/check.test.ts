@@ -156,6 +156,18 @@ it('finds an open mouth in a pause, a rest cut short, and a mouth that snaps shu
   expect(kindsOf(checkNotes(jobOf(short))).some((kind) => kind === 'rest-short' || kind === 'open-in-pause')).toBe(true);
 });
 
+it('finds a mouth that stands open though its owner has nothing to say; of a recording that is not read it says nothing', () => {
+  const [track] = CLEAN.tracks;
+  const listener: SceneDocument = {
+    ...CLEAN,
+    tracks: [track!, { ...track!, id: 'mouth2', characterId: 'odette', order: 1 }],
+    exposures: [...CLEAN.exposures, { ...mouthOf('drop'), id: 'agape', track: 'mouth2', from: 0, to: frames(CLEAN) }],
+  };
+  expect(checkNotes(jobOf(listener)).filter(({ kind, track: of }) => kind === 'open-in-pause' && of === 'mouth2')).toHaveLength(1);
+  const unread = { ...withFrames(CLEAN, (all) => all.fill(mouthOf('drop'), 0, all.length)), phonemes: [], words: [] };
+  expect(kindsOf(checkNotes(jobOf(unread)))).not.toContain('open-in-pause');
+});
+
 it('finds a shut mouth under a vowel, where the vowel is heard well', () => {
   const shut = withFrames(CLEAN, (all) => all.fill(mouthOf('rest'), 103, 118));
   expect(kindsOf(checkNotes(jobOf(shut)))).toContain('vowel-shut');

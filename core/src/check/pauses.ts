@@ -16,21 +16,22 @@ const known = new WeakMap<CheckedLane, readonly RestPause[]>();
 export function restPauses(lane: CheckedLane): readonly RestPause[] {
   let pauses = known.get(lane);
   if (!pauses) {
-    // Where nothing is read nobody knows who speaks when.
-    pauses =
-      lane.sounds.length === 0
-        ? []
-        : lane.shapes.flatMap((shape): RestPause[] => {
-            // A relaxed mouth in a short pause is not a rest.
-            if (!shape.isPause || !isRest(shape)) return [];
-            const next = lane.shapes[shape.at + 1];
-            const from = Math.max(0, Math.ceil(shape.target));
-            const to = Math.min(lane.lengthFrames, next ? Math.floor(Math.min(shape.end, next.target)) : lane.lengthFrames);
-            if (to <= from || isApart(lane, { from, to })) return [];
-            const held = heldIn(lane, from, to);
-            const shut = held.reduce((sum, one) => (one.isShut ? sum + Math.min(one.to, to) - Math.max(one.from, from) : sum), 0);
-            return [{ shape, from, to, held, shut }];
-          });
+    // Where a recording is not read nobody knows when somebody speaks; who has none does not.
+    const { clips } = lane.scene;
+    const isUnread = lane.sounds.length === 0 && (clips.length === 0 || clips.some((clip) => clip.characterId === lane.track.characterId));
+    pauses = isUnread
+      ? []
+      : lane.shapes.flatMap((shape): RestPause[] => {
+          // A relaxed mouth in a short pause is not a rest.
+          if (!shape.isPause || !isRest(shape)) return [];
+          const next = lane.shapes[shape.at + 1];
+          const from = Math.max(0, Math.ceil(shape.target));
+          const to = Math.min(lane.lengthFrames, next ? Math.floor(Math.min(shape.end, next.target)) : lane.lengthFrames);
+          if (to <= from || isApart(lane, { from, to })) return [];
+          const held = heldIn(lane, from, to);
+          const shut = held.reduce((sum, one) => (one.isShut ? sum + Math.min(one.to, to) - Math.max(one.from, from) : sum), 0);
+          return [{ shape, from, to, held, shut }];
+        });
     known.set(lane, pauses);
   }
   return pauses;

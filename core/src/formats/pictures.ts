@@ -130,6 +130,8 @@ export function pictureName(
 export interface PlannedPicture {
   readonly number: number;
   readonly shown: FrameLook | undefined;
+  /** What the other lanes show, where all of them are on one picture. */
+  readonly others?: readonly (FrameLook | undefined)[];
   /** From 0; of a drawing of the chart, none. */
   readonly frame: number;
   readonly frames: number;
@@ -140,11 +142,13 @@ export interface PlannedPicture {
  *
  * @param frames what each frame shows
  * @param charts by id; for the drawings of the chart, those of the first are written
+ * @param others what each frame of the other lanes shows, where all of them are on one picture
  */
 export function plannedPictures(
   frames: readonly (FrameLook | undefined)[],
   charts: ReadonlyMap<string, ChartDocument>,
   { firstNumber, which = 'every' }: Pick<PictureOptions, 'firstNumber' | 'which'>,
+  others: readonly (readonly (FrameLook | undefined)[])[] = [],
 ): PlannedPicture[] {
   if (which === 'chart') {
     const [first] = charts;
@@ -152,13 +156,18 @@ export function plannedPictures(
       .sort((a, b) => a.number - b.number)
       .map(({ id, number }) => ({ number, shown: { chartId: first![0], drawing: id, look: 0 }, frame: 0, frames: 0 }));
   }
+  const isSameLook = (one: FrameLook | undefined, other: FrameLook | undefined): boolean =>
+    one?.chartId === other?.chartId && one?.drawing === other?.drawing && one?.look === other?.look;
   const planned: PlannedPicture[] = [];
   frames.forEach((shown, frame) => {
     const last = planned.at(-1);
     const isSame =
-      frame > 0 && last?.shown?.chartId === shown?.chartId && last?.shown?.drawing === shown?.drawing && last?.shown?.look === shown?.look;
-    if (which === 'changes' && isSame) planned[planned.length - 1] = { ...last!, frames: last!.frames + 1 };
-    else planned.push({ number: firstNumber + frame, shown, frame, frames: 1 });
+      frame > 0 && last && isSameLook(last.shown, shown) && others.every((lane, index) => isSameLook(last.others![index], lane[frame]));
+    if (which === 'changes' && isSame) planned[planned.length - 1] = { ...last, frames: last.frames + 1 };
+    else {
+      const beside = others.length > 0 ? { others: others.map((lane) => lane[frame]) } : {};
+      planned.push({ number: firstNumber + frame, shown, frame, frames: 1, ...beside });
+    }
   });
   return planned;
 }
@@ -209,14 +218,15 @@ export function pictureSvg(
     withHead,
     ground = null,
     template = null,
-  }: Pick<PictureOptions, 'width' | 'height' | 'ground' | 'template'> & { readonly withHead: boolean },
+    idPrefix = 'mouth',
+  }: Pick<PictureOptions, 'width' | 'height' | 'ground' | 'template'> & { readonly withHead: boolean; readonly idPrefix?: string },
   hrefOf: (hash: string) => string = () => '',
 ): string {
   const drawing = shown && maybeDrawing(chart, shown.drawing);
   const look = drawing && lookOf(drawing, shown.look);
   const head = template ? headOfTemplate(template) : withHead ? chart.head[0] : undefined;
   const { x, y, width: across, height: down } = head ? { x: 0, y: 0, ...head } : MOUTH_BOX;
-  const options = { idPrefix: 'mouth', hrefOf: ({ picture }: { picture: string }) => hrefOf(picture), hrefOfHash: hrefOf };
+  const options = { idPrefix, hrefOf: ({ picture }: { picture: string }) => hrefOf(picture), hrefOfHash: hrefOf };
   const inner =
     template && !template.isSeen
       ? look
@@ -229,6 +239,28 @@ export function pictureSvg(
       ? ''
       : `<rect x="${x - across * 8}" y="${y - down * 8}" width="${across * 17}" height="${down * 17}" fill="${ground}"/>`;
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${x} ${y} ${across} ${down}" preserveAspectRatio="xMidYMid meet">${under}${inner}</svg>`;
+}
+
+/** A lane of a picture that has all of them. */
+export interface LaneShown {
+  readonly chart: ChartDocument;
+  readonly shown: Pick<FrameLook, 'drawing' | 'look'> | undefined;
+}
+
+/** One frame of several lanes, side by side in equal columns, each as `pictureSvg` has it. */
+export function pictureOfLanesSvg(
+  lanes: readonly LaneShown[],
+  options: Pick<PictureOptions, 'width' | 'height' | 'ground'> & { readonly withHead: boolean },
+  hrefOf?: (hash: string) => string,
+): string {
+  const { width, height, ground = null } = options;
+  const wide = width / Math.max(1, lanes.length);
+  const columns = lanes.map(({ chart, shown }, index) => {
+    const column = pictureSvg(chart, shown, { ...options, ground: null, width: wide, idPrefix: `mouth${index}` }, hrefOf);
+    return column.replace('<svg ', `<svg x="${index * wide}" `);
+  });
+  const under = ground === null ? '' : `<rect width="${width}" height="${height}" fill="${ground}"/>`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${under}${columns.join('')}</svg>`;
 }
 
 /** A template in the place of the head. */

@@ -39,6 +39,10 @@ export class PictureService implements OnModuleInit {
     if (!document.tracks.some((track) => track.id === dto.trackId)) throw notThere('track');
     const [fault] = checkPictureOptions(dto, sceneSettings(document).lengthFrames);
     if (fault) throw cannotUse(fault);
+    if (dto.lanes === 'together' && (dto.template || dto.which === 'chart'))
+      throw cannotUse(
+        'All lanes on one picture are of frames, with their heads or alone. Leave out the template and the drawings of the chart.',
+      );
     const job = this.jobs.create(PICTURES_JOB, sceneId, { ...dto });
     await this.em.flush();
     this.jobs.start(job.id);
@@ -58,7 +62,9 @@ export class PictureService implements OnModuleInit {
   private async render({ job, signal, report }: JobRun): Promise<string[]> {
     const { trackId, lanes = 'this', baseName, ...options } = job.request as unknown as PicturesDto;
     const { document } = await this.scenes.load(job.scene!.id);
-    const tracks = document.tracks.filter(({ id, kind }) => (lanes === 'each' ? kind === 'mouth' : id === trackId));
+    const mouths = document.tracks.filter(({ kind }) => kind === 'mouth');
+    const tracks =
+      lanes === 'each' ? mouths : lanes === 'together' ? mouths.slice(0, 1) : document.tracks.filter(({ id }) => id === trackId);
     const charts = await this.scenes.chartsOf(document);
     if (tracks.length === 0 || charts.size === 0) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
     const names = await this.em.find(Character, { id: { $in: tracks.map(({ characterId }) => characterId) } });
@@ -66,6 +72,7 @@ export class PictureService implements OnModuleInit {
     const task: Omit<PicturesTask, 'progress'> = {
       file: this.fileOf(job),
       lanes: tracks.map((track) => {
+        const beside = lanes === 'together' ? mouths.slice(1) : [];
         const speaker = names.find(({ id }) => id === track.characterId)?.name ?? 'Somebody';
         return {
           folder: lanes === 'each' ? `${folderOf(safeName(speaker), '')}/` : '',
@@ -73,6 +80,9 @@ export class PictureService implements OnModuleInit {
           // The track's own chart first: it is the one whose drawings are written each once.
           charts: new Map([...charts].sort(([a], [b]) => Number(b === track.chartId) - Number(a === track.chartId))),
           baseName,
+          ...(beside.length > 0 && {
+            others: beside.map(({ id, chartId }) => ({ chartId, frames: looksOfFrames(document, id, charts) })),
+          }),
         };
       }),
       options,

@@ -218,8 +218,11 @@ export class PicturesDto {
   @IsObject()
   template?: PictureTemplate;
 
-  @ApiPropertyOptional({ enum: ['this', 'each'], description: 'The lane that is named, or each in a folder of its own.' })
+  @ApiPropertyOptional({
+    enum: ['this', 'each', 'together'],
+    description: 'The lane that is named, each in a folder of its own, or all side by side on one picture.',
+  })
   @IsOptional()
-  @IsIn(['this', 'each'])
-  lanes?: 'this' | 'each';
+  @IsIn(['this', 'each', 'together'])
+  lanes?: 'this' | 'each' | 'together';
 }

@@ -21,6 +21,8 @@ export interface LaneOfPictures {
   /** By id, the lane's own first. */
   readonly charts: ReadonlyMap<string, ChartDocument>;
   readonly baseName: string;
+  /** The other lanes, where all of them are on one picture: what each frame shows, and the chart it begins with. */
+  readonly others?: readonly { readonly frames: LaneOfPictures['frames']; readonly chartId: string }[];
 }
 
 export interface PicturesTask {
@@ -47,10 +49,18 @@ export default async function renderZip({ file, lanes, options: given, pictures,
     zip.add(entry);
     entry.push(bytes, true);
   };
-  const all = lanes.map((lane) => ({ ...lane, planned: plannedPictures(lane.frames, lane.charts, given) }));
+  const all = lanes.map((lane) => ({
+    ...lane,
+    planned: plannedPictures(
+      lane.frames,
+      lane.charts,
+      given,
+      lane.others?.map(({ frames }) => frames),
+    ),
+  }));
   const count = all.reduce((sum, { planned }) => sum + planned.length, 0);
   let done = 0;
-  for (const { folder, charts, baseName, planned } of all) {
+  for (const { folder, charts, baseName, planned, others = [] } of all) {
     const options = { ...given, baseName };
     const places: [string, PicturePlace][] = [];
     await renderPictures(
@@ -64,6 +74,7 @@ export default async function renderZip({ file, lanes, options: given, pictures,
         done += 1;
         if (done % 20 === 1) progress?.postMessage([done / count, `Picture ${done} of ${count}`]);
       },
+      [[...charts.keys()][0]!, ...others.map(({ chartId }) => chartId)],
     );
     if (options.which === 'changes') add(`${folder}holds.csv`, strToU8(holdsCsv(planned, options)));
     if (places.length > 0) add(`${folder}places.csv`, strToU8(placesCsv(places, options)));

@@ -34,6 +34,7 @@ const ON = [
   ['template', 'mouth on a template'],
 ] as const;
 type On = (typeof ON)[number][0];
+type Lanes = 'this' | 'each' | 'together';
 const WHICH: readonly (readonly [WhichPictures, string])[] = [
   ['every', 'one for every frame'],
   ['changes', 'only where it changes, with a list of holds'],
@@ -69,7 +70,7 @@ function PixelField({ label, value, onChange }: PixelFieldProps): ReactElement {
 
 export function PicturesCard(): ReactElement {
   const document = useSceneDocument();
-  const { track, chart: own, charts, character } = useSpeaker();
+  const { track, chart: own, allCharts, character } = useSpeaker();
   const { lengthFrames, firstFrame } = sceneSettings(document);
   const [baseName, setBaseName] = useState(character.name.toLowerCase().replace(/[^\p{L}_-]/gu, ''));
   const [firstNumber, setFirstNumber] = useState(String(firstFrame));
@@ -79,7 +80,7 @@ export function PicturesCard(): ReactElement {
     ownHeight: 1024,
     on: 'mouth' as On,
     cut: false,
-    eachLane: false,
+    lanes: 'this' as Lanes,
     templatePicture: '',
     templateWidth: 1,
     templateHeight: 1,
@@ -94,8 +95,10 @@ export function PicturesCard(): ReactElement {
     onGround: false,
     colour: '#f3ead6',
   });
-  const { size, on, digits, which, format, onGround, colour, cut, eachLane, ownWidth, ownHeight } = choices;
+  const { size, on, digits, which, format, onGround, colour, cut, ownWidth, ownHeight } = choices;
   const withHead = on === 'head';
+  const lanes = document.tracks.length > 1 ? choices.lanes : 'this';
+  const isTogether = lanes === 'together';
   const handOff = useHandOff('pictures');
   const chooser = usePictureChooser('Template to put the mouth on');
   const [width, height] = size === OWN_SIZE ? [ownWidth, ownHeight] : (size.split('x').map(Number) as [number, number]);
@@ -134,11 +137,20 @@ export function PicturesCard(): ReactElement {
     ...(template && { template }),
   };
   const [wrong] = checkPictureOptions(options, lengthFrames);
-  const fault = wrong ?? (on === 'template' && !template ? 'Choose the picture that the mouth is put on.' : undefined);
+  const fault =
+    wrong ??
+    (on === 'template' && !template
+      ? 'Choose the picture that the mouth is put on.'
+      : isTogether && (on === 'template' || which === 'chart')
+        ? 'All lanes on one picture are of frames, with their heads or alone. Choose another picture, or other lanes.'
+        : undefined);
+  const lanesShown = useMemo(() => (isTogether ? document.tracks : [track]), [isTogether, document.tracks, track]);
   const planned = useMemo(() => {
-    const own = new Map([...charts].sort(([a], [b]) => Number(b === track.chartId) - Number(a === track.chartId)));
-    return plannedPictures(looksOfFrames(document, track.id, charts), own, { firstNumber: Number(firstNumber) || 0, which });
-  }, [document, track.id, track.chartId, charts, firstNumber, which]);
+    const [first, ...rest] = lanesShown;
+    const own = new Map([...allCharts].sort(([a], [b]) => Number(b === first!.chartId) - Number(a === first!.chartId)));
+    const others = rest.map(({ id }) => looksOfFrames(document, id, allCharts));
+    return plannedPictures(looksOfFrames(document, first!.id, allCharts), own, { firstNumber: Number(firstNumber) || 0, which }, others);
+  }, [document, lanesShown, allCharts, firstNumber, which]);
   const nameOf = (number: number): string => pictureName(options.baseName, number, options);
 
   return (
@@ -148,28 +160,34 @@ export function PicturesCard(): ReactElement {
       counts={fault || planned.length === 0 ? undefined : `${nameOf(planned[0]!.number)} to ${nameOf(planned.at(-1)!.number)}.`}
     >
       <div className="mb-4 grid grid-cols-8 gap-2 max-[1240px]:grid-cols-4">
-        {planned.slice(0, SHOWN).map(({ number, shown: look, frames }) => {
-          const chart = charts.get(look?.chartId ?? track.chartId)!;
-          const drawing = look && maybeDrawing(chart, look.drawing);
+        {planned.slice(0, SHOWN).map(({ number, shown, others = [], frames }) => {
+          const looks = [shown, ...others];
           return (
             <figure
               key={number}
               className={`overflow-hidden rounded-lg border border-rule-soft ${onGround ? '' : CLEAR}`}
               style={onGround ? { background: colour } : undefined}
             >
-              {withHead || template ? (
-                <Easel
-                  name={character.name}
-                  bare
-                  chart={template ? { ...chart, head: [headOfTemplate(template)] } : chart}
-                  drawing={drawing}
-                  className="h-[76px] border-0!"
-                />
-              ) : (
-                <div className="h-[76px]">
-                  {drawing && <Mouth chart={chart} drawing={drawing} lookIndex={look.look} className="mx-auto h-full" />}
-                </div>
-              )}
+              <div className="flex h-[76px]">
+                {looks.map((look, lane) => {
+                  const chart = allCharts.get(look?.chartId ?? lanesShown[lane]!.chartId)!;
+                  const drawing = look && maybeDrawing(chart, look.drawing);
+                  return withHead || template ? (
+                    <Easel
+                      key={lanesShown[lane]!.id}
+                      name={character.name}
+                      bare
+                      chart={template ? { ...chart, head: [headOfTemplate(template)] } : chart}
+                      drawing={drawing}
+                      className="h-[76px] min-w-0 flex-1 border-0!"
+                    />
+                  ) : (
+                    <div key={lanesShown[lane]!.id} className="h-[76px] min-w-0 flex-1">
+                      {drawing && <Mouth chart={chart} drawing={drawing} lookIndex={look.look} className="mx-auto h-full" />}
+                    </div>
+                  );
+                })}
+              </div>
               <figcaption className="truncate bg-lift px-1.5 py-0.5 text-center text-[12px] text-ink-soft">
                 {fault ? '–' : which === 'changes' ? `${nameOf(number)}, ${frames} fr.` : nameOf(number)}
               </figcaption>
@@ -266,9 +284,13 @@ export function PicturesCard(): ReactElement {
           cut to the ink, with a table of places
         </label>
         {document.tracks.length > 1 && (
-          <label className="flex items-center gap-2">
-            <input type="checkbox" checked={eachLane} onChange={({ target }) => choose({ eachLane: target.checked })} />
-            every lane, in a folder each
+          <label className="flex flex-col gap-1 font-semibold">
+            Lanes
+            <select className="field font-normal" value={choices.lanes} onChange={({ target }) => choose({ lanes: target.value as Lanes })}>
+              <option value="this">{`only that of ${character.name}`}</option>
+              <option value="each">every lane, in a folder each</option>
+              <option value="together">all lanes on one picture, side by side</option>
+            </select>
           </label>
         )}
       </div>
@@ -340,7 +362,7 @@ export function PicturesCard(): ReactElement {
       <SaveRow
         handOff={handOff}
         label="Save pictures"
-        request={{ ...options, trackId: track.id, withHead, ...(eachLane && { lanes: 'each' }) }}
+        request={{ ...options, trackId: track.id, withHead, ...(lanes !== 'this' && { lanes }) }}
         intoFolder
         said={`${planned.length} pictures saved.`}
         disabled={fault !== undefined}
