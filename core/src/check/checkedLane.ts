@@ -19,9 +19,8 @@ import { framesPerSecond, SAMPLE_RATE } from '../time/frameRate.js';
 import { overlaps, type Span } from '../time/span.js';
 import { limitsOf, type CheckLimits } from './limits.js';
 
-/** A mouth that is held, and what it looks like. */
-export interface HeldMouth extends Exposure {
-  readonly chart: ChartDocument;
+/** How a drawing is seen beside the others of its chart. */
+export interface SeenDrawing {
   /** Undefined for one that is not in its chart any more. */
   readonly art: Drawing | undefined;
   readonly label: string;
@@ -32,6 +31,11 @@ export interface HeldMouth extends Exposure {
   readonly isShut: boolean;
   readonly teeth: number;
   readonly darkness: number;
+}
+
+/** A mouth that is held, and what it looks like. */
+export interface HeldMouth extends Exposure, SeenDrawing {
+  readonly chart: ChartDocument;
 }
 
 /** What a sound, or a pause, asks for. */
@@ -62,23 +66,13 @@ export interface CheckedLane {
   readonly loudness: Float32Array | undefined;
 }
 
-interface Seen {
-  readonly art: Drawing | undefined;
-  readonly label: string;
-  readonly opening: number;
-  readonly width: number;
-  readonly isShut: boolean;
-  readonly teeth: number;
-  readonly darkness: number;
-}
-
 /** A mouth this open, of the widest, is shut to the eye. */
 const SHUT_BELOW = 0.12;
 
-const seenOf = new WeakMap<ChartDocument, Map<string, Seen>>();
+const seenOf = new WeakMap<ChartDocument, Map<string, SeenDrawing>>();
 
 /** Every drawing of a chart as it is seen beside the others. Worked out once a chart. */
-function drawingsSeen(chart: ChartDocument): Map<string, Seen> {
+function drawingsSeen(chart: ChartDocument): Map<string, SeenDrawing> {
   let seen = seenOf.get(chart);
   if (!seen) {
     const measures = chart.drawings.map((drawing) => ({ drawing, ...measureLook(drawing) }));
@@ -108,10 +102,10 @@ function drawingsSeen(chart: ChartDocument): Map<string, Seen> {
   return seen;
 }
 
-const GONE: Seen = { art: undefined, label: 'a drawing that is gone', opening: 0, width: 0, isShut: false, teeth: 0, darkness: 0 };
+const GONE: SeenDrawing = { art: undefined, label: 'a drawing that is gone', opening: 0, width: 0, isShut: false, teeth: 0, darkness: 0 };
 
 /** How a drawing of a chart is seen. */
-export const seenDrawing = (chart: ChartDocument, drawing: string): Seen => drawingsSeen(chart).get(drawing) ?? GONE;
+export const seenDrawing = (chart: ChartDocument, drawing: string): SeenDrawing => drawingsSeen(chart).get(drawing) ?? GONE;
 
 /** Shapes of each chart for its own stretches, as one list. */
 function askedShapes(lane: {

@@ -1,20 +1,8 @@
 /** The Check step: what an eye would catch, why, and what mends it, beside the sheet on which it is. */
-import {
-  chartStretchAt,
-  isRefusal,
-  maybeDrawing,
-  phrasesOfWords,
-  placedWords,
-  sceneSettings,
-  SAMPLE_RATE,
-  framesPerSecond,
-  setNotesAside,
-  takeNotesBack,
-  type Note,
-} from '@zest-jaw/core';
+import { chartStretchAt, isRefusal, maybeDrawing, sceneSettings, setNotesAside, takeNotesBack, type Note } from '@zest-jaw/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState, type ReactElement } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import type { Command } from '../commands/command.js';
@@ -27,24 +15,24 @@ import { PassList } from '../passes/PassList.js';
 import { keepBefore, savedRevision } from '../passes/usePasses.js';
 import { useCompared } from '../passes/useCompared.js';
 import { Readout } from '../scene/Readout.js';
-import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { SheetContext, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
 import { announce } from '../ui/Announced.js';
 import { keep, maybeKept } from '../ui/browserStore.js';
-import { count } from '../ui/count.js';
 import { Hint } from '../ui/Hint.js';
 import { Pills } from '../ui/Pills.js';
 import { checker } from '../workers/keyer.js';
 import { AsideList } from './AsideList.js';
+import { CheckHeading, type Shown } from './CheckHeading.js';
 import { NoteDetail } from './NoteDetail.js';
 import { noteGroups, type GroupedBy } from './noteGroups.js';
-import { NoteList, WeightMark } from './NoteList.js';
+import { NoteList } from './NoteList.js';
 import { useNotes } from './NotesRoom.js';
 import { RemarkList } from './RemarkList.js';
 import { useChosenNote } from './useChosenNote.js';
 import { useMend } from './useMend.js';
+import { usePhrases } from './usePhrases.js';
 
 const LimitsDialog = lazy(async () => ({ default: (await import('./LimitsDialog.js')).LimitsDialog }));
 
@@ -59,28 +47,6 @@ const NONE: readonly Note[] = [];
 const LARGE = 12;
 /** How often what others have said is asked for, in milliseconds. */
 const REMARKS_EVERY = 5000;
-
-type Shown = 'notes' | 'curves' | 'passes';
-const SHOWN: readonly (readonly [Shown, string])[] = [
-  ['notes', 'Notes'],
-  ['curves', 'Curves and counts'],
-  ['passes', 'Passes'],
-];
-
-/** The phrases of a scene with their words, in frames. */
-function usePhrases(): { from: number; to: number; text: string }[] {
-  const settings = useSceneDocument((document) => document.settings);
-  const clips = useSceneDocument((document) => document.clips);
-  const words = useSceneDocument((document) => document.words);
-  return useMemo(() => {
-    const perSample = framesPerSecond(sceneSettings({ settings }).frameRate) / SAMPLE_RATE;
-    return phrasesOfWords(placedWords({ settings, clips, words })).map((phrase) => ({
-      from: Math.floor(phrase[0]!.from * perSample),
-      to: Math.ceil(phrase.at(-1)!.to * perSample),
-      text: phrase.map(({ text }) => text).join(' '),
-    }));
-  }, [settings, clips, words]);
-}
 
 export function CheckStep(): ReactElement {
   const { session, sceneId, productionId, playhead } = useOpenScene();
@@ -233,7 +199,6 @@ export function CheckStep(): ReactElement {
       run: () => setParams({ ...Object.fromEntries(params), limits: '' }),
     },
   ];
-  const weights = ([3, 2, 1] as const).map((weight) => [weight, notes.filter((one) => one.weight === weight).length] as const);
   return (
     <SheetContext.Provider value={shown}>
       {isChanging && (
@@ -323,39 +288,12 @@ export function CheckStep(): ReactElement {
           </>
         }
         heading={
-          <>
-            <SpeakerSwitch />
-            <Pills
-              label="What is looked at"
-              options={SHOWN}
-              value={show}
-              onChange={(next) => setParams(next === 'notes' ? {} : { show: next }, { replace: true })}
-            />
-            <p className="flex items-center gap-3 text-[15px]" role="status" data-testid="note-counts">
-              {weights.map(([weight, number]) => (
-                <span key={weight} className="flex items-center gap-1.5">
-                  <WeightMark weight={weight} />
-                  {number}
-                </span>
-              ))}
-              <span className="text-ink-soft">{open === undefined ? 'checking…' : count(notes.length, 'note', 'notes')}</span>
-            </p>
-            <span className="flex-1" />
-            <Link
-              to={`/scenes/${sceneId}/review`}
-              target="_blank"
-              className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"
-            >
-              The review page
-            </Link>
-            <button
-              type="button"
-              className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink"
-              onClick={() => setParams({ ...Object.fromEntries(params), limits: '' })}
-            >
-              What the check allows
-            </button>
-          </>
+          <CheckHeading
+            show={show}
+            notes={open}
+            onShow={(next) => setParams(next === 'notes' ? {} : { show: next }, { replace: true })}
+            onLimits={() => setParams({ ...Object.fromEntries(params), limits: '' })}
+          />
         }
         hints={
           <>
