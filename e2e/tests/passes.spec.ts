@@ -2,7 +2,7 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { PassView } from '@zest-jaw/core';
 import { readFileSync } from 'node:fs';
-import { expect, sceneDocument, test } from '../app.js';
+import { expect, openDemo, sceneDocument, test } from '../app.js';
 import { changeFrames, mouth } from '../faults.js';
 
 const SCENE = 'the-wet-stamp';
@@ -102,6 +102,40 @@ test('the scene is held against the crib, its history, a bundle and a sheet from
   await expect(compare).toHaveAttribute('data-differs', '0');
   await files.setInputFiles({ name: 'no.zip', mimeType: 'application/zip', buffer: Buffer.from('no') });
   await expect(page.getByText(/This is not a bundle/)).toBeVisible();
+});
+
+test('two windows that changed the same mouth: mine is kept as a pass, stands beside theirs, and can be taken from', async ({
+  page,
+  app,
+  context,
+}) => {
+  await openDemo(page, app, SCENE);
+  const other = await context.newPage();
+  await openDemo(other, app, SCENE);
+  const put = async (window: typeof page, key: string): Promise<void> => {
+    await window.keyboard.press('Home');
+    for (let press = 0; press < 28; press++) await window.keyboard.press('ArrowRight');
+    await window.keyboard.press(key);
+  };
+  await put(other, 'KeyQ');
+  await expect(other.getByTestId('save-state')).toHaveText('saved');
+  await put(page, 'KeyF');
+  await page.getByRole('button', { name: 'Keep mine as a pass' }).click();
+  await expect(page.getByText(/Your version is kept as a pass/)).toBeVisible();
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+  const drawingAt = async (frame: number): Promise<string> =>
+    (await sceneDocument(app, SCENE)).exposures.find(({ from, to }) => from <= frame && frame < to)!.drawing;
+  const theirs = await drawingAt(28);
+  await page.getByRole('link', { name: 'Check' }).click();
+  await page.getByRole('radio', { name: 'Passes' }).click();
+  await page.getByTestId('pass').filter({ hasText: 'My version' }).getByRole('button').first().click();
+  const compare = page.getByTestId('compare');
+  await expect(compare).toHaveAttribute('data-differs', /^[1-9]/);
+  await compare.getByRole('button', { name: 'all of it' }).click();
+  await expect(compare).toHaveAttribute('data-differs', '0');
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+  expect(await drawingAt(28)).not.toBe(theirs);
+  await other.close();
 });
 
 test('curves and counts: a bar lights its mouths on the sheet, the table behind it is shown and copied', async ({ page, app, context }) => {

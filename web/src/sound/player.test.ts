@@ -9,6 +9,8 @@ interface Started {
   readonly offset: number;
   readonly duration: number;
   stopped: boolean;
+  /** What was made for it, where it is not a recording. */
+  readonly samples: Float32Array | undefined;
 }
 
 class StandInContext {
@@ -38,15 +40,21 @@ class StandInContext {
     connect: () => undefined,
     disconnect: () => undefined,
   });
-  createBuffer = (_: number, length: number): unknown => ({ length, copyToChannel: () => undefined });
+  createBuffer = (_: number, length: number): unknown => {
+    const made = { length, samples: new Float32Array(length), copyToChannel: (samples: Float32Array) => made.samples.set(samples) };
+    return made;
+  };
   createBufferSource = (): unknown => {
-    const entry: Started = { when: 0, offset: 0, duration: 0, stopped: false };
-    return {
+    const entry: Started = { when: 0, offset: 0, duration: 0, stopped: false, samples: undefined };
+    const source: Record<string, unknown> & { buffer: { length: number; samples?: Float32Array } | undefined } = {
+      buffer: undefined,
       connect: (next: unknown) => next,
       disconnect: () => undefined,
-      start: (when: number, offset: number, duration: number) => this.started.push(Object.assign(entry, { when, offset, duration })),
+      start: (when: number, offset = 0, duration = (source.buffer?.length ?? 0) / 48_000) =>
+        this.started.push(Object.assign(entry, { when, offset, duration, samples: source.buffer?.samples })),
       stop: (at = 0) => (entry.stopped ||= at < entry.when + entry.duration - 0.001),
     };
+    return source;
   };
 }
 
@@ -54,7 +62,11 @@ const players: ReturnType<typeof openPlayer>[] = [];
 afterEach(() => players.splice(0).forEach((player) => player.close()));
 
 const rate = { num: 24, den: 1 };
-const buffer = (samples: number): AudioBuffer => ({ length: samples }) as AudioBuffer;
+/** A recording whose every sample says where it is, from 1 on. */
+const buffer = (samples: number): AudioBuffer => {
+  const own = Float32Array.from({ length: samples }, (_, index) => 1 + index);
+  return { length: samples, getChannelData: () => own } as unknown as AudioBuffer;
+};
 
 /** Slow sound of the right length, when it may come. */
 let mayCome = Promise.resolve();
@@ -164,9 +176,13 @@ describe('the player', () => {
   it('scrubs one frame, faded at both ends', () => {
     const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     player.scrub(10);
-    expect(device.started[0]!.offset).toBeCloseTo(10 / 24, 9);
-    expect(device.started[0]!.duration).toBeCloseTo(1 / 24, 9);
-    expect(device.ramps.map(([value]) => value)).toEqual([0, 1, 1, 0]);
+    const { samples, duration } = device.started[0]!;
+    expect(duration).toBeCloseTo(1 / 24, 9);
+    // It rises in its own samples, so that one that begins late does not begin hard; then it is the recording.
+    expect(samples![0]).toBe(0);
+    expect(samples![120]).toBeCloseTo((20_000 + 121) / 2, 0);
+    expect(samples![1000]).toBe(20_000 + 1001);
+    expect(device.ramps.map(([value]) => value)).toEqual([1, 0]);
     expect(device.ramps.at(-1)![1]).toBeCloseTo(device.started[0]!.when + 1 / 24, 9);
     player.scrub(11);
     expect(device.started[0]!.stopped).toBe(true);
@@ -268,7 +284,7 @@ describe('the player', () => {
   it('lets as many frames be heard at a step as are set', () => {
     const { player, device } = opened([wholeSound(buffer(96_000), 0)]);
     player.scrub(4, 3);
-    expect(device.started[0]!.offset).toBeCloseTo(4 / 24, 6);
+    expect(device.started[0]!.samples![5000]).toBe(8000 + 5001);
     expect(device.started[0]!.duration).toBeCloseTo(3 / 24, 6);
   });
 

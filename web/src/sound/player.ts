@@ -330,8 +330,16 @@ export function openPlayer(openSlow?: OpenSlow): Player {
       scrubbing?.end();
       const [from, to] = [sampleAtFrame(frameRate, frame), sampleAtFrame(frameRate, frame + frames)];
       const at = device().currentTime + SCRUB_AFTER;
-      scrubbing = openVoice(out(), at);
-      startSounds(from, to, at, scrubbing);
+      // On a busy machine it begins later than it was to: its fade is in its samples, not at a time that may be over.
+      scrubbing = openVoice(out(), null);
+      const heard = new Float32Array(mixOf(sounds, from, to));
+      const rise = Math.min(heard.length, Math.round(FADE * SAMPLE_RATE));
+      for (let index = 0; index < rise; index++) heard[index]! *= index / rise;
+      const source = device().createBufferSource();
+      source.buffer = bufferOf(heard);
+      source.connect(scrubbing.into);
+      source.start(at);
+      scrubbing.add(source);
       scrubbing.end(at + (to - from) / SAMPLE_RATE - FADE);
     },
     hush: (isHushed) => {

@@ -17,17 +17,19 @@ export interface Voice {
   isGone(): boolean;
 }
 
-/** @param fadesInAt when it begins, in seconds of the device's clock */
-export function openVoice(out: AudioNode, fadesInAt: number): Voice {
+/** @param fadesInAt when it begins, in seconds of the device's clock; null for what fades in by itself, whenever it comes to begin */
+export function openVoice(out: AudioNode, fadesInAt: number | null): Voice {
   const { context } = out;
   // One node for each fade: an envelope that is under way need not be known to be ended.
   const [rise, fall] = [context.createGain(), context.createGain()];
   rise.connect(fall);
   fall.connect(out);
-  // From the beginning: a source may begin a sample before the fade does.
-  rise.gain.value = 0;
-  rise.gain.setValueAtTime(0, fadesInAt);
-  rise.gain.linearRampToValueAtTime(1, fadesInAt + FADE);
+  if (fadesInAt !== null) {
+    // From the beginning: a source may begin a sample before the fade does.
+    rise.gain.value = 0;
+    rise.gain.setValueAtTime(0, fadesInAt);
+    rise.gain.linearRampToValueAtTime(1, fadesInAt + FADE);
+  }
   const sources = new Set<AudioScheduledSourceNode>();
   let endsAt = Number.POSITIVE_INFINITY;
   return {
