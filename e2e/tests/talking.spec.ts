@@ -71,7 +71,8 @@ test('the arrow keys step one frame and let that frame be heard', async ({ page,
   await expect(easel).toHaveAttribute('data-frame', '2');
   await expect.poll(async () => (await soundsHeard(page)).length).toBe(4);
   const last = (await soundsHeard(page)).at(-1)!;
-  expect(last[1]).toBeCloseTo(2 / 25, 5);
+  // The frame is mixed for itself, with its fade in it: what is in it is heard in `recorded.spec.ts`.
+  expect(last[1]).toBe(0);
   expect(last[2]).toBeCloseTo(1 / 25, 5);
 });
 

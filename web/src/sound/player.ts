@@ -338,7 +338,7 @@ export function openPlayer(openSlow?: OpenSlow): Player {
       const source = device().createBufferSource();
       source.buffer = bufferOf(heard);
       source.connect(scrubbing.into);
-      source.start(at);
+      source.start(at, 0, (to - from) / SAMPLE_RATE);
       scrubbing.add(source);
       scrubbing.end(at + (to - from) / SAMPLE_RATE - FADE);
     },
