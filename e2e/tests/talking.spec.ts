@@ -1,6 +1,6 @@
 /** The demo talks: picture and sound together, frame by frame, by playing, stepping and scrubbing. */
 import type { Page } from '@playwright/test';
-import type { SceneDocument } from '@zest-jaw/core';
+import { truthOfWave, type SceneDocument } from '@zest-jaw/core';
 import { expect, openDemo, test } from '../app.js';
 
 interface SceneAnswer {
@@ -15,6 +15,9 @@ async function hearSounds(page: Page): Promise<void> {
     const start = AudioBufferSourceNode.prototype.start;
     AudioBufferSourceNode.prototype.start = function (when = 0, offset = 0, duration = 0) {
       heard.push([when, offset, duration]);
+      const from = Math.round(offset * 48_000);
+      const samples = this.buffer!.getChannelData(0).slice(from, from + Math.round(duration * 48_000));
+      Object.assign(window, { lastHeard: Array.from(samples) });
       return start.call(this, when, offset, duration);
     };
   });
@@ -28,6 +31,8 @@ test('the home page shows the demo scenes, and one press of Space makes one talk
   for (const title of ['The wet stamp', 'A complaint at low tide', 'The last ferry'])
     await expect(page.getByRole('heading', { name: title })).toBeVisible();
   await page.getByRole('link', { name: /The wet stamp/ }).click();
+  // Home has an easel on every card.
+  await expect(page.getByTestId('bar-sheet')).toBeVisible();
   const easel = page.getByTestId('easel');
   await expect(easel).toHaveAttribute('data-drawing', 'rest');
 
@@ -71,9 +76,18 @@ test('the arrow keys step one frame and let that frame be heard', async ({ page,
   await expect(easel).toHaveAttribute('data-frame', '2');
   await expect.poll(async () => (await soundsHeard(page)).length).toBe(4);
   const last = (await soundsHeard(page)).at(-1)!;
-  // The frame is mixed for itself, with its fade in it: what is in it is heard in `recorded.spec.ts`.
-  expect(last[1]).toBe(0);
   expect(last[2]).toBeCloseTo(1 / 25, 5);
+  // It is the recording from two frames on, sample for sample, once it has faded in.
+  const { document } = await app.json<SceneAnswer>('/api/scenes/the-last-ferry');
+  const wave = new Uint8Array(await (await fetch(app.url(`/api/assets/${document.clips[0]!.audio}`))).arrayBuffer());
+  const truth = truthOfWave(wave);
+  if ('refusal' in truth) throw new Error(truth.refusal);
+  const heard = await page.evaluate(() => (window as unknown as { lastHeard: number[] }).lastHeard);
+  const from = (2 / 25) * 48_000;
+  expect(heard).toHaveLength(48_000 / 25);
+  for (let at = 240; at < heard.length; at++) expect(Math.abs(heard[at]! - truth.samples[from + at]! / 32_768)).toBeLessThan(1e-4);
+  expect(truth.samples.subarray(from, from + heard.length).some((value) => value !== 0)).toBe(true);
+  expect(Math.abs(heard[0]!)).toBe(0);
 });
 
 test('clicking and dragging on a system scrubs', async ({ page, app }) => {
