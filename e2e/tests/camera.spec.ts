@@ -72,6 +72,52 @@ test('the practice camera shows the puppet, keeps every picture, and a wrong mou
   await expect(page.getByRole('button', { name: /^Play/ })).toBeVisible();
 });
 
+/** Of a page: what its workers answer waits until they are let go on, or until they are ended. */
+interface HeldPage {
+  holdWorkers: boolean;
+  letWorkersGoOn(): void;
+}
+
+function holdWorkersWhenAsked(): void {
+  const held = window as unknown as HeldPage;
+  const waiting: (() => void)[] = [];
+  held.letWorkersGoOn = () => {
+    held.holdWorkers = false;
+    for (const give of waiting.splice(0)) give();
+  };
+  window.Worker = class extends Worker {
+    private isEnded = false;
+    override set onmessage(listen: ((event: MessageEvent) => void) | null) {
+      super.onmessage = (event) => {
+        const give = (): void => void (this.isEnded || listen?.(event));
+        if (held.holdWorkers) waiting.push(give);
+        else give();
+      };
+    }
+    override terminate(): void {
+      this.isEnded = true;
+      super.terminate();
+    }
+  };
+}
+
+test('a picture that was on its way from the camera is kept when the stage is left', async ({ page, app }) => {
+  await page.addInitScript(holdWorkersWhenAsked);
+  await page.goto(app.url(`/scenes/${SCENE}/shoot/mouth1`));
+  const stage = page.getByTestId('stage');
+  await stage.getByRole('combobox', { name: 'Camera' }).selectOption({ label: 'Practice camera' });
+  await expect(page.getByTestId('live')).toHaveAttribute('data-open', 'true');
+  await page.evaluate(() => ((window as unknown as HeldPage).holdWorkers = true));
+  for (let shot = 0; shot < 5; shot++) {
+    await page.keyboard.press('Space');
+    await expect(stage).toHaveAttribute('data-at', String(shot + 1));
+  }
+  await page.getByRole('link', { name: 'What was shot' }).click();
+  await expect(page.getByRole('status').first()).toContainText('0 of 90 pictures');
+  await page.evaluate(() => (window as unknown as HeldPage).letWorkersGoOn());
+  await expect(page.getByRole('status').first()).toContainText('5 of 90 pictures');
+});
+
 test('a take can be held against its own shots, and looking is given up when asked', async ({ page, app }) => {
   await page.goto(app.url(`/scenes/${SCENE}/shoot/mouth1`));
   const stage = page.getByTestId('stage');

@@ -99,6 +99,7 @@ export function useShotPictures({ sceneId, trackId, cameraOn }: Pick<ShotLine, '
     fault,
     keep: async (one) => {
       const name = `${mine}${Date.now()} ${one.picture}`;
+      onTheirWay.add(name);
       // A browser that keeps nothing still has it in memory.
       await set(name, one).catch(() => undefined);
       enqueue(name, async () => one);

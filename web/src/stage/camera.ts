@@ -20,6 +20,7 @@ export interface Camera {
   take(): Promise<Blob>;
   /** Of the practice camera alone: the puppet is to wear a mouth. */
   wear?(mouth: string): void;
+  /** Pictures that were taken before are still given. */
   close(): void;
 }
 
@@ -76,15 +77,14 @@ export async function openPracticeCamera(faces: readonly (readonly [mouth: strin
   const view = document.createElement('canvas');
   Object.assign(view, PRACTICE_SIZE);
   const live = view.transferControlToOffscreen();
-  let worker: Worker | undefined;
   const asker = createAsker<PracticeQuestion>(
-    () => (worker = new Worker(new URL('../workers/practiceCamera.worker.ts', import.meta.url), { type: 'module' })),
+    () => new Worker(new URL('../workers/practiceCamera.worker.ts', import.meta.url), { type: 'module' }),
   );
   await asker.ask({ kind: 'open', live, faces, seed }, [live, ...faces.map(([, face]) => face)]);
   return {
     view,
     take: async () => (await asker.ask<PracticeTake>({ kind: 'take' })).jpeg,
     wear: (mouth) => void asker.ask({ kind: 'wear', mouth }),
-    close: () => worker?.terminate(),
+    close: () => asker.end(),
   };
 }

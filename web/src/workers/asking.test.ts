@@ -57,6 +57,24 @@ describe('asking a worker', () => {
     workers[1]!.say({ id: workers[1]!.asked[0]!.id, answer: 'B' });
     expect(await second).toBe('B');
   });
+
+  it('ends a worker only once all that was asked is answered', async () => {
+    const workers: HeldWorker[] = [];
+    const asker = createAsker<{ text: string }>(() => workers[workers.push(new HeldWorker()) - 1]!);
+    const answers = [asker.ask<string>({ text: 'a' }), asker.ask<string>({ text: 'b' })];
+    asker.end();
+    workers[0]!.say({ id: 1, answer: 'A' });
+    expect(workers[0]!.ended).toBe(false);
+    workers[0]!.say({ id: 2, answer: 'B' });
+    expect(await Promise.all(answers)).toEqual(['A', 'B']);
+    expect(workers[0]!.ended).toBe(true);
+
+    void asker.ask({ text: 'c' });
+    workers[1]!.say({ id: 3, answer: 'C' });
+    expect([workers.length, workers[1]!.ended]).toEqual([2, false]);
+    asker.end();
+    expect(workers[1]!.ended).toBe(true);
+  });
 });
 
 describe('a slot for the newest question', () => {

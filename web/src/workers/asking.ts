@@ -10,6 +10,8 @@ type Numbered<T> = T & { readonly id: number };
 
 export interface Asker<Question> {
   ask<Answer>(question: Question, transfer?: Transferable[]): Promise<Answer>;
+  /** Ends the worker once all that was asked so far is answered. A later question starts another, which knows nothing. */
+  end(): void;
 }
 
 /** What of a worker is needed. */
@@ -26,11 +28,16 @@ export interface WorkerLike {
  */
 export function createAsker<Question extends object>(open: () => WorkerLike, onLost: () => void = () => undefined): Asker<Question> {
   let worker: WorkerLike | undefined;
+  let isEnding = false;
   let count = 0;
   const waiting = new Map<number, { resolve: (answer: unknown) => void; reject: (error: Error) => void }>();
-  const lose = (sentence: string): void => {
+  const stop = (): void => {
     worker?.terminate();
     worker = undefined;
+    isEnding = false;
+  };
+  const lose = (sentence: string): void => {
+    stop();
     onLost();
     const all = [...waiting.values()];
     waiting.clear();
@@ -43,6 +50,7 @@ export function createAsker<Question extends object>(open: () => WorkerLike, onL
       waiting.delete(id);
       if (fault === undefined) asked?.resolve(answer);
       else asked?.reject(new Error(fault));
+      if (isEnding && waiting.size === 0) stop();
     };
     opened.onerror = (event) => {
       event.preventDefault?.();
@@ -58,6 +66,10 @@ export function createAsker<Question extends object>(open: () => WorkerLike, onL
         waiting.set(id, { resolve: resolve as (answer: unknown) => void, reject });
         worker!.postMessage({ ...question, id } satisfies Numbered<Question>, transfer);
       });
+    },
+    end: () => {
+      if (waiting.size === 0) stop();
+      else isEnding = true;
     },
   };
 }
