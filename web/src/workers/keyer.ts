@@ -99,7 +99,7 @@ export function createKeyer(open: () => WorkerLike): Keyer {
     sentHeard = [];
   };
   const worker = createAsker<KeyerQuestion>(open, forget);
-  const asker: typeof worker = {
+  const asker: Pick<typeof worker, 'ask'> = {
     ask: <Answer>(question: KeyerQuestion) =>
       worker.ask<Answer>(question).catch((error: unknown) => {
         forget();
