@@ -72,6 +72,7 @@ export {
   checkChart,
   coverageOfChart,
   DRAWING_LIMITS,
+  isPartChart,
   jawDropOf,
   KEYCAPS,
   lookIndexAt,
@@ -110,8 +111,32 @@ export {
   type Placement,
   type Reference,
 } from './draw/art.js';
-export { BUILT_HEAD, picturesOfHead, type ChartHead, type HeadArt, type JawPiece, type MouthPlace } from './chart/head.js';
-export { faceToSvg, headToSvg, lookToSvg, mouthTransform } from './chart/headToSvg.js';
+export { BUILT_HEAD, picturesOfHead, type ChartHead, type HeadArt, type HeadPart, type JawPiece, type MouthPlace } from './chart/head.js';
+export { maybeFaultOfParts, PART_LIMITS } from './chart/faultsOfParts.js';
+export {
+  focusOfChart,
+  partChartIds,
+  partsInDepth,
+  partsOfHead,
+  placesOfPart,
+  shownParts,
+  type PartLook,
+  type ShownPart,
+} from './chart/headParts.js';
+export { faceToSvg, headToSvg, lookToSvg, mouthTransform, partToSvg } from './chart/headToSvg.js';
+export { emptyPart, eyesOfHead, starterParts, type HeadEyes, type StarterPart } from './chart/starterParts.js';
+export { faceAt, facesOfFrames } from './face/faces.js';
+export { BLINK_LIMITS, planBlinks, USUAL_BLINKS, type Blink, type BlinkJob, type BlinkRules } from './keying/blinks.js';
+export {
+  addPartLane,
+  blinkDrawings,
+  blinkJobOf,
+  maybePartLane,
+  nameOfLane,
+  removePartLane,
+  setBlinks,
+  setLaneHidden,
+} from './scene/partLanes.js';
 export { upgradeChart, upgradeDrawing } from './chart/upgradeChart.js';
 export { lineUp, maybeCross, type LinedUp, type LineUp, type LineUpWay } from './chart/lineUp.js';
 export { areLettersInOrder, maybeMatchOfName, withoutCommonBeginning, wordsOfName, type NameMatch } from './chart/matchName.js';
@@ -243,6 +268,8 @@ export {
 export { exposuresOfTrack, indexAtSorted, inkedShare, maybeExposureAt } from './scene/exposures.js';
 export {
   frameNumber,
+  mouthLaneOf,
+  mouthLanes,
   SCENE_KIND,
   sceneSettings,
   type Clip,
@@ -295,6 +322,7 @@ export {
 export { exposureSheetRows, type SheetCell, type SheetRow, type SheetTrack } from './sheet/exposureSheet.js';
 export {
   checkPictureOptions,
+  keyOfLook,
   looksOfFrames,
   PICTURE_LIMITS,
   pictureName,

@@ -1,5 +1,6 @@
 /** A drawn sequence as numbered pictures: each distinct one is rendered once. */
 import {
+  keyOfLook,
   pictureName,
   pictureOfLanesSvg,
   pictureSvg,
@@ -36,10 +37,10 @@ export async function renderPictures(
   // A frame without a mouth shows the head of the first chart.
   const [first] = charts.values();
   const rendered = new Map<string, Omit<NumberedPicture, 'name'>>();
-  const keyOf = (shown: PlannedPicture['shown']): string => (shown ? `${shown.chartId} ${shown.drawing} ${shown.look}` : '');
+  const drawn = { ...options, charts };
   for (const [index, { number, shown, others = [] }] of planned.entries()) {
     const all = [shown, ...others];
-    const key = all.map(keyOf).join('|');
+    const key = all.map(keyOfLook).join('|');
     let picture = rendered.get(key);
     if (!picture) {
       const chartOf = (look: PlannedPicture['shown'], lane: number): ChartDocument =>
@@ -48,10 +49,10 @@ export async function renderPictures(
         others.length > 0
           ? pictureOfLanesSvg(
               all.map((look, lane) => ({ chart: chartOf(look, lane), shown: look })),
-              options,
+              drawn,
               hrefOf,
             )
-          : pictureSvg(chartOf(shown, 0), shown, options, hrefOf);
+          : pictureSvg(chartOf(shown, 0), shown, drawn, hrefOf);
       const png = svgToPng(svg);
       const place = options.cut ? await inkOf(png) : undefined;
       const cut = place ? sharp(png).extract({ left: place.x, top: place.y, width: place.width, height: place.height }) : sharp(png);

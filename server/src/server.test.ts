@@ -1,5 +1,6 @@
 /** The HTTP API on a real database, with the real recogniser in its worker threads. */
 import {
+  isPartChart,
   applyPatch,
   duplicateDrawing,
   exposuresOfTrack,
@@ -93,16 +94,23 @@ describe('the demo', () => {
       [12, 1],
       [25, 1],
     ]);
-    const charts = (await app.agent().get('/api/charts').expect(200)).body;
+    const all = (await app.agent().get('/api/charts').expect(200)).body as ChartView[];
+    const [charts, parts] = [false, true].map((isPart) => all.filter(({ document }) => isPartChart(document) === isPart)) as [
+      ChartView[],
+      ChartView[],
+    ];
+    expect(parts.map(({ name }) => name)).toEqual(
+      ['Bramble', 'Odette'].flatMap((who) => ['brows', 'eyes', 'lids'].map((part) => `${who}, ${part}`)),
+    );
     expect(charts.map(({ document }: ChartView) => document.drawings.length)).toEqual([6, 13, 9, 13]);
     expect(new Set(charts.map(({ document }: ChartView) => JSON.stringify(mapOfChart(document, 'Night Post')))).size).toBe(1);
     const [production] = (await app.agent().get('/api/productions').expect(200)).body;
     const maps = (await app.agent().get('/api/productions/night-post/maps').expect(200)).body;
-    expect(maps).toEqual([mapOfChart(charts[0].document, 'Night Post')]);
+    expect(maps).toEqual([mapOfChart(charts[0]!.document, 'Night Post')]);
     expect(production.characters).toHaveLength(2);
     const head = await app
       .agent()
-      .get(`/api/assets/${charts[0].document.head[0].art.picture}`)
+      .get(`/api/assets/${(charts[0]!.document.head[0]!.art as { picture: string }).picture}`)
       .expect(200)
       .expect('content-type', /image\/svg\+xml/);
     expect(head.body.toString()).toContain('<svg');

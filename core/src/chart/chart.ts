@@ -7,6 +7,7 @@ import type { DocumentKind } from '../document/documentKind.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import { maybeFaultOfLook, maybeFaultOfStyle, picturesOfLook, type Look } from '../draw/art.js';
 import { maybeFaultOfHead, picturesOfHead, type ChartHead } from './head.js';
+import { maybeFaultOfParts } from './faultsOfParts.js';
 import { measureLook } from './measureLook.js';
 import { inMapOrder, REST, type SoundGroup } from './soundGroups.js';
 
@@ -25,6 +26,8 @@ export interface ChartSettings {
   readonly name: string;
   readonly style: MouthStyle;
   readonly diphthongs?: readonly DiphthongEnds[];
+  /** Its drawings are of another part of the face: no sound plays them. */
+  readonly part?: true;
 }
 
 /** What the further looks of a drawing are for: redrawn to keep a held line alive, or frames played in turn. */
@@ -73,6 +76,9 @@ export function chartSettings(chart: ChartDocument): ChartSettings {
   return chart.settings[0]!;
 }
 
+/** Whether a chart's drawings are of another part of the face than the mouth. */
+export const isPartChart = (chart: ChartDocument): boolean => chartSettings(chart).part === true;
+
 export function maybeHead(chart: ChartDocument): ChartHead | undefined {
   return chart.head[0];
 }
@@ -100,8 +106,9 @@ export function maybeDrawingOfGroup(chart: ChartDocument, groupId: string): Draw
   return chart.drawings.find((drawing) => drawing.groups.includes(groupId));
 }
 
-/** The drawing for silence: the one that plays Rest, else the least open. */
+/** The drawing for silence: the one that plays Rest, else the least open; of a part of the face, the first of its tray. */
 export function restDrawing(chart: ChartDocument): Drawing {
+  if (chartSettings(chart).part) return [...chart.drawings].sort((a, b) => a.place - b.place)[0]!;
   const rest = maybeDrawingOfGroup(chart, REST);
   if (rest) return rest;
   const [least] = [...chart.drawings].sort((a, b) => measureLook(a).opening - measureLook(b).opening);
@@ -150,6 +157,10 @@ export function checkChart(candidate: unknown): string[] {
   if (chart.head.length > 1) faults.push('A chart has one head at most.');
   const headFault = chart.head[0] && maybeFaultOfHead(chart.head[0] as ChartHead);
   if (headFault) faults.push(headFault);
+  const { parts } = (chart.head[0] as ChartHead | undefined) ?? {};
+  const partsFault = parts && maybeFaultOfParts(parts);
+  if (partsFault) faults.push(partsFault);
+  if (settings?.part && chart.groups.length > 0) faults.push('A part of a face has no sound groups: nothing in it is played by sounds.');
   if (chart.drawings.length === 0) faults.push('The chart has no drawing. Add at least one.');
   const sounds = chart.groups.flatMap((group: Partial<SoundGroup>) => group.phonemes ?? []);
   const twice = sounds.find((symbol, index) => sounds.indexOf(symbol) !== index);

@@ -21,6 +21,20 @@ export interface JawPiece {
   readonly travel: number;
 }
 
+/** A part of the face beside the mouth, and where it sits. */
+export interface HeadPart {
+  readonly id: string;
+  /** Lids, brows: a lane is of all parts of its name, on whichever view of the character. */
+  readonly name: string;
+  readonly chartId: string;
+  /** Its depth: below 0 behind the mouth, from 0 before it. */
+  readonly order: number;
+  /** Where the cross of its chart is: on the head, or on the part that it follows. */
+  readonly at: MouthPlace;
+  /** The part that carries it, by id. */
+  readonly follows?: string;
+}
+
 export type HeadArt = { readonly kind: 'picture'; readonly picture: string } | { readonly kind: 'built'; readonly shape: HeadShape };
 
 export interface ChartHead {
@@ -31,6 +45,7 @@ export interface ChartHead {
   readonly height: number;
   readonly mouth: MouthPlace;
   readonly jaw?: JawPiece;
+  readonly parts?: readonly HeadPart[];
   /** Colours behind the character, top to bottom. */
   readonly backdrop: readonly string[];
 }

@@ -6,6 +6,7 @@ import type { MouthStyle } from '../draw/mouthFigure.js';
 import { chartSettings, jawDropOf, type ChartDocument, type Drawing } from './chart.js';
 import type { Look } from '../draw/art.js';
 import type { ChartHead, MouthPlace } from './head.js';
+import { partsInDepth, placesOfPart, type ShownPart } from './headParts.js';
 
 const image = (href: string, x: number, y: number, width: number, height: number): string =>
   `<image href="${href}" x="${x}" y="${y}" width="${width}" height="${height}" preserveAspectRatio="none"/>`;
@@ -37,15 +38,35 @@ export function headToSvg(head: ChartHead, jawDrop: number, hrefOfHash: (hash: s
   return skull + image(hrefOfHash(jaw.picture), x, y + jaw.travel * jawDrop, across, down);
 }
 
-/** A whole face: head, jaw and mouth. Without a head, the mouth alone, on the chart's square. */
+/** A part of the face where it sits. */
+export function partToSvg(head: ChartHead, { part, chart, look }: ShownPart, options: SvgOptions): string {
+  const inner = lookToSvg(chartSettings(chart).style, look, { ...options, idPrefix: `${options.idPrefix}-${part.id}` });
+  return `<g transform="${placesOfPart(head, part).map(mouthTransform).join(' ')}">${inner}</g>`;
+}
+
+/** The parts behind the mouth, or before it, from back to front. */
+export function partsToSvg(head: ChartHead, shown: readonly ShownPart[], behindMouth: boolean, options: SvgOptions): string {
+  return partsInDepth(head, behindMouth)
+    .flatMap(({ id }) => shown.filter(({ part }) => part.id === id))
+    .map((one) => partToSvg(head, one, options))
+    .join('');
+}
+
+/** A whole face: head, jaw, mouth and parts. Without a head, the mouth alone, on the chart's square. */
 export function faceToSvg(
   chart: ChartDocument,
   drawing: Drawing | undefined,
   look: Look | undefined,
-  options: SvgOptions & { readonly hrefOfHash: (hash: string) => string },
+  options: SvgOptions & { readonly hrefOfHash: (hash: string) => string; readonly parts?: readonly ShownPart[] },
 ): string {
   const mouth = look ? lookToSvg(chartSettings(chart).style, look, options) : '';
   const [head] = chart.head;
   if (!head) return mouth;
-  return `${headToSvg(head, jawDropOf(chart, drawing), options.hrefOfHash)}<g transform="${mouthTransform(head.mouth)}">${mouth}</g>`;
+  const { parts = [], hrefOfHash } = options;
+  return [
+    headToSvg(head, jawDropOf(chart, drawing), hrefOfHash),
+    partsToSvg(head, parts, true, options),
+    `<g transform="${mouthTransform(head.mouth)}">${mouth}</g>`,
+    partsToSvg(head, parts, false, options),
+  ].join('');
 }

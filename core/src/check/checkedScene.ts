@@ -3,7 +3,7 @@ import type { HeardFrames } from '../audio/frameLevels.js';
 import type { ClipFacts } from '../audio/clipFacts.js';
 import type { ChartDocument } from '../chart/chart.js';
 import { chartsWithOneOffs } from '../scene/oneOffs.js';
-import type { SceneDocument } from '../scene/sceneDocument.js';
+import { mouthLanes, type SceneDocument } from '../scene/sceneDocument.js';
 import { checkedLane, type CheckedLane } from './checkedLane.js';
 import type { CheckLimits } from './limits.js';
 import type { Found, NoteKindId } from './note.js';
@@ -39,6 +39,6 @@ const NO_FACTS: ReadonlyMap<string, ClipFacts> = new Map();
 
 export function checkedScene({ scene, charts: plain, heardOf, facts = NO_FACTS, limits }: CheckJob): CheckedScene {
   const charts = chartsWithOneOffs(scene, plain);
-  const lanes = scene.tracks.map((track) => checkedLane(scene, track, charts, { heard: heardOf?.(track.characterId), limits }));
+  const lanes = mouthLanes(scene).map((track) => checkedLane(scene, track, charts, { heard: heardOf?.(track.characterId), limits }));
   return { scene, charts, lanes, facts };
 }

@@ -54,6 +54,22 @@ const pair = (make: (side: -1 | 1) => FigurePath[]): FigurePath[] => [...make(-1
 const ellipse = (x: number, y: number, rx: number, ry: number): string =>
   `M${n(x - rx)} ${n(y)}A${n(rx)} ${n(ry)} 0 1 0 ${n(x + rx)} ${n(y)}A${n(rx)} ${n(ry)} 0 1 0 ${n(x - rx)} ${n(y)}Z`;
 
+/** Where a pair of eyes is: both alike, left and right of `x`. Lengths in the head's units. */
+export interface EyesPlace {
+  readonly x: number;
+  readonly y: number;
+  /** From the middle between them to the middle of one. */
+  readonly apart: number;
+  /** Half their width, half their height. */
+  readonly across: number;
+  readonly tall: number;
+}
+
+export function eyesOfShape(shape: HeadShape): EyesPlace {
+  const across = mix(13, 27, shape.eyeSize);
+  return { x: 200, y: 162, apart: mix(34, 66, shape.eyeSpacing), across, tall: across * 1.14 };
+}
+
 /**
  * The head's paths, back to front.
  *
@@ -71,14 +87,13 @@ export function headFigure(shape: HeadShape, jawDrop: number): FigurePath[] {
     `C${n(200 + chinHalf)} ${n(chinY)} ${n(200 - chinHalf)} ${n(chinY)} ${n(200 - chinHalf - 22)} ${n(chinY - 34)}` +
     `C${n(200 - cheek * 0.92)} 276 ${n(200 - cheek)} 232 ${n(200 - half)} 176C${n(200 - half)} 108 ${n(200 - half * 0.72)} 52 200 52Z`;
   const ear = mix(12, 34, shape.ears);
-  const eye = mix(13, 27, shape.eyeSize);
-  const apart = mix(34, 66, shape.eyeSpacing);
+  const { apart, across: eye, tall } = eyesOfShape(shape);
   const nose = mix(7, 22, shape.nose);
   return [
     ...pair((side) => [{ path: ellipse(200 + side * (half + ear * 0.3), 186, ear, ear * 1.3), fill: shape.skin, ...outline }]),
     { path: face, fill: shape.skin, ...outline },
     ...pair((side) => [
-      { path: ellipse(200 + side * apart, 162, eye, eye * 1.14), fill: '#fffdf6', stroke: shape.line, strokeWidth: 4.5 },
+      { path: ellipse(200 + side * apart, 162, eye, tall), fill: '#fffdf6', stroke: shape.line, strokeWidth: 4.5 },
       { path: ellipse(200 + side * apart, 166, eye * 0.42, eye * 0.5), fill: shape.line },
     ]),
     {

@@ -6,6 +6,7 @@
 import type { ChartDocument } from '../chart/chart.js';
 import { chartSettings, lookIndexAt, lookOf, maybeDrawing } from '../chart/chart.js';
 import type { ChartHead, MouthPlace } from '../chart/head.js';
+import { shownParts, type PartLook } from '../chart/headParts.js';
 import { faceToSvg, lookToSvg, mouthTransform } from '../chart/headToSvg.js';
 import { isHash, isNumberWithin } from '../document/checks.js';
 import { MOUTH_BOX } from '../draw/mouthFigure.js';
@@ -156,8 +157,7 @@ export function plannedPictures(
       .sort((a, b) => a.number - b.number)
       .map(({ id, number }) => ({ number, shown: { chartId: first![0], drawing: id, look: 0 }, frame: 0, frames: 0 }));
   }
-  const isSameLook = (one: FrameLook | undefined, other: FrameLook | undefined): boolean =>
-    one?.chartId === other?.chartId && one?.drawing === other?.drawing && one?.look === other?.look;
+  const isSameLook = (one: FrameLook | undefined, other: FrameLook | undefined): boolean => keyOfLook(one) === keyOfLook(other);
   const planned: PlannedPicture[] = [];
   frames.forEach((shown, frame) => {
     const last = planned.at(-1);
@@ -200,6 +200,8 @@ export interface FrameLook {
   readonly chartId: string;
   readonly drawing: string;
   readonly look: number;
+  /** What the other parts of the face show, where the picture has them. */
+  readonly face?: readonly PartLook[];
 }
 
 /**
@@ -211,7 +213,7 @@ export interface FrameLook {
  */
 export function pictureSvg(
   chart: ChartDocument,
-  shown: Pick<FrameLook, 'drawing' | 'look'> | undefined,
+  shown: Pick<FrameLook, 'drawing' | 'look' | 'face'> | undefined,
   {
     width,
     height,
@@ -219,14 +221,21 @@ export function pictureSvg(
     ground = null,
     template = null,
     idPrefix = 'mouth',
-  }: Pick<PictureOptions, 'width' | 'height' | 'ground' | 'template'> & { readonly withHead: boolean; readonly idPrefix?: string },
+    charts,
+  }: Pick<PictureOptions, 'width' | 'height' | 'ground' | 'template'> & {
+    readonly withHead: boolean;
+    readonly idPrefix?: string;
+    /** Those of the parts of the face, by id. */
+    readonly charts?: ReadonlyMap<string, ChartDocument>;
+  },
   hrefOf: (hash: string) => string = () => '',
 ): string {
   const drawing = shown && maybeDrawing(chart, shown.drawing);
   const look = drawing && lookOf(drawing, shown.look);
   const head = template ? headOfTemplate(template) : withHead ? chart.head[0] : undefined;
   const { x, y, width: across, height: down } = head ? { x: 0, y: 0, ...head } : MOUTH_BOX;
-  const options = { idPrefix, hrefOf: ({ picture }: { picture: string }) => hrefOf(picture), hrefOfHash: hrefOf };
+  const parts = charts && shownParts(head, charts, shown?.face);
+  const options = { idPrefix, hrefOf: ({ picture }: { picture: string }) => hrefOf(picture), hrefOfHash: hrefOf, ...(parts && { parts }) };
   const inner =
     template && !template.isSeen
       ? look
@@ -244,13 +253,16 @@ export function pictureSvg(
 /** A lane of a picture that has all of them. */
 export interface LaneShown {
   readonly chart: ChartDocument;
-  readonly shown: Pick<FrameLook, 'drawing' | 'look'> | undefined;
+  readonly shown: Pick<FrameLook, 'drawing' | 'look' | 'face'> | undefined;
 }
 
 /** One frame of several lanes, side by side in equal columns, each as `pictureSvg` has it. */
 export function pictureOfLanesSvg(
   lanes: readonly LaneShown[],
-  options: Pick<PictureOptions, 'width' | 'height' | 'ground'> & { readonly withHead: boolean },
+  options: Pick<PictureOptions, 'width' | 'height' | 'ground'> & {
+    readonly withHead: boolean;
+    readonly charts?: ReadonlyMap<string, ChartDocument>;
+  },
   hrefOf?: (hash: string) => string,
 ): string {
   const { width, height, ground = null } = options;
@@ -266,6 +278,13 @@ export function pictureOfLanesSvg(
 /** A template in the place of the head. */
 export function headOfTemplate({ picture, width, height, mouth }: PictureTemplate): ChartHead {
   return { id: 'head', art: { kind: 'picture', picture }, width, height, mouth, backdrop: [] };
+}
+
+/** What tells the pictures of two frames apart: alike where nothing that is seen differs. */
+export function keyOfLook(look: FrameLook | undefined): string {
+  if (!look) return '';
+  const { chartId, drawing, look: index, face = [] } = look;
+  return [chartId, drawing, index, ...face.flatMap((one) => [one.part, one.chartId, one.drawing, one.look])].join(' ');
 }
 
 /** What each frame of a track shows, undefined where nothing is exposed. Shape: one entry a frame. */

@@ -151,7 +151,10 @@ export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, Cha
   const tracks = scene.tracks.flatMap((track) => [
     ...(charts.has(track.chartId) ? [] : [`Track ${track.id} uses the chart ${track.chartId}, which is not there.`]),
     ...checkRules(track.rules),
+    ...(track.kind === 'part' && !track.part ? [`Lane ${track.id} is of a part of the face without a name.`] : []),
   ]);
+  const parts = scene.tracks.flatMap(({ characterId, part }) => (part === undefined ? [] : [`${characterId} ${part.toLowerCase()}`]));
+  if (new Set(parts).size < parts.length) tracks.push('Two lanes are of the same part of one face.');
   return [
     ...checkOrder(scene),
     ...tracks,

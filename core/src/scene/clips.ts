@@ -17,7 +17,16 @@ import { MAX_SCENE_FRAMES } from './checkScene.js';
 import { clipEnd, clipStart, GAIN_LIMITS, type Recording } from './clipPlace.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
 import { keyPencil } from './pencil.js';
-import { SCENE_KIND, sceneSettings, type Clip, type Exposure, type SceneDocument, type SoundsOf, type Track } from './sceneDocument.js';
+import {
+  mouthLanes,
+  SCENE_KIND,
+  sceneSettings,
+  type Clip,
+  type Exposure,
+  type SceneDocument,
+  type SoundsOf,
+  type Track,
+} from './sceneDocument.js';
 
 /** What may be said of a clip beside its place. */
 export type ClipChanges = Partial<Pick<Clip, 'gainDb' | 'muted' | 'soloed' | 'script' | 'language' | 'characterId'>>;
@@ -109,10 +118,10 @@ function trackFor(
   speaker: { readonly chartId: string; readonly chart: ChartDocument } | undefined,
   newId: IdSource,
 ): PutOp[] | Refusal {
-  if (scene.tracks.some((track) => track.characterId === characterId)) return [];
+  if (mouthLanes(scene).some((track) => track.characterId === characterId)) return [];
   if (!speaker) return { refusal: 'This character has no mouth chart. Make one, then let it speak.' };
   const rules = scene.tracks[0]?.rules ?? DEFAULT_RULES;
-  const order = Math.max(-1, ...scene.tracks.map((track) => track.order)) + 1;
+  const order = Math.floor(Math.max(-1, ...scene.tracks.map((track) => track.order))) + 1;
   const track: Track = { id: newId(), kind: 'mouth', characterId, chartId: speaker.chartId, order, rules };
   const rest: Exposure = {
     id: newId(),
@@ -239,11 +248,17 @@ export function pencilKeyed(
   newId: IdSource,
   heardOf: HeardOf = () => undefined,
 ): Patch {
-  const patches = scene.tracks.flatMap(({ id, characterId }) => {
-    const keyed = keyPencil(scene, id, charts, newId, { heard: heardOf(scene, characterId) });
-    return isRefusal(keyed) ? [] : [keyed.patch];
-  });
-  return { id: newId(), reason: 'pencil.key', ops: patches.flatMap((patch) => patch.ops) };
+  const keyed = (of: SceneDocument, kind: Track['kind']): Patch => {
+    const ops = of.tracks.flatMap((track) => {
+      const made = track.kind === kind ? keyPencil(of, track.id, charts, newId, { heard: heardOf(of, track.characterId) }) : undefined;
+      return made && !isRefusal(made) ? made.patch.ops : [];
+    });
+    return { id: newId(), reason: 'pencil.key', ops };
+  };
+  const mouths = keyed(scene, 'mouth');
+  if (!scene.tracks.some(({ kind }) => kind === 'part')) return mouths;
+  // Lids look at the mouths.
+  return mergePatches(mouths, keyed(applyPatch(SCENE_KIND, scene, mouths), 'part'));
 }
 
 /** A change with the pencil keyed again after it, as one patch. */

@@ -1,7 +1,7 @@
 /** What a list tells of the lanes of a scene without showing them. */
 import { framesPerSecond } from '../time/frameRate.js';
 import { exposuresOfTrack, inkedShare } from './exposures.js';
-import { sceneSettings, type SceneDocument } from './sceneDocument.js';
+import { mouthLanes, sceneSettings, type SceneDocument } from './sceneDocument.js';
 
 export interface LaneFacts {
   readonly lengthFrames: number;
@@ -16,7 +16,7 @@ export interface LaneFacts {
 
 export function laneFacts(scene: SceneDocument): LaneFacts {
   const { frameRate, lengthFrames } = sceneSettings(scene);
-  const lanes = scene.tracks.map(({ id }) => exposuresOfTrack(scene, id));
+  const lanes = mouthLanes(scene).map(({ id }) => exposuresOfTrack(scene, id));
   const [first = []] = lanes;
   const spoken = first.filter(({ plays }) => plays.length > 0);
   const poster = [...(spoken.length > 0 ? spoken : first)].sort((a, b) => b.to - b.from - (a.to - a.from))[0];
@@ -28,7 +28,7 @@ export function laneFacts(scene: SceneDocument): LaneFacts {
     lengthFrames,
     inked: lanes.length === 0 ? 0 : lanes.reduce((sum, lane) => sum + inkedShare(lane, lengthFrames), 0) / lanes.length,
     changes: changes / Math.max(1, lanes.length) / Math.max(1e-9, lengthFrames / framesPerSecond(frameRate)),
-    chartId: scene.tracks[0]?.chartId ?? null,
+    chartId: mouthLanes(scene)[0]?.chartId ?? null,
     posterDrawing: poster?.drawing ?? null,
   };
 }

@@ -11,8 +11,9 @@ import { betweenFloorAndPeak, rangeOfLoudness } from '../keying/loudnessCurve.js
 import { framesByLoudness, isKeyedByLoudness } from '../keying/ruledParts.js';
 import { fullRules, type KeyingRules } from '../keying/rules.js';
 import { exposuresOfTrack } from './exposures.js';
-import type { IdSource, Refusal } from '../document/refusal.js';
+import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
 import { exchangedPencil, type Held } from './exchangePencil.js';
+import { pencilOfPart } from './partLanes.js';
 import { placedPhrases, placedSounds, type PlacedSound } from './placedSounds.js';
 import { sceneSettings, type Exposure, type SceneDocument, type Track } from './sceneDocument.js';
 import { maybeCutTo, overlaps, without, type Span } from '../time/span.js';
@@ -90,6 +91,7 @@ export function keyingJobOf(
 
 /** Whether how loud a track's recordings are can change its pencil. */
 export function listensToLoudness(scene: SceneDocument, track: Track, charts: ReadonlyMap<string, ChartDocument>): boolean {
+  if (track.kind === 'part') return false;
   const phrases = placedPhrases(scene, track.characterId);
   if (isKeyedByLoudness({ rules: track.rules, phrases })) return true;
   const widens = [track.rules, ...phrases.map(({ rules }) => rules)].some((rules) => fullRules(rules).accents);
@@ -112,14 +114,16 @@ export function keyPencil(
 ): { patch: Patch; notShown: readonly NotShown[] } | Refusal {
   const track = scene.tracks.find((candidate) => candidate.id === trackId);
   if (!track) return { refusal: 'That track is no longer in the scene.' };
-  if (fullRules(track.rules).source === 'loudness' && !heard)
+  if (track.kind === 'mouth' && fullRules(track.rules).source === 'loudness' && !heard)
     return { refusal: 'This mouth is keyed by loudness, and the recording has not been heard yet. Wait until its wave is there.' };
   const stretches = chartStretches(scene, trackId);
   if (stretches.some((stretch) => !charts.has(stretch.chartId)))
     return { refusal: 'The mouth chart of this track is gone. Choose another chart.' };
   const scope: Span = { from: first, to: last };
   const current = exposuresOfTrack(scene, trackId).filter((exposure) => !exposure.inked && overlaps(exposure, scope));
-  const { held, notShown } = plannedPencil(scene, track, charts, heard);
+  const plan = track.kind === 'part' ? partPlan(scene, track, charts) : plannedPencil(scene, track, charts, heard);
+  if (isRefusal(plan)) return plan;
+  const { held, notShown } = plan;
   const within = held.flatMap((exposure) => maybeCutTo(exposure, scope) ?? []);
   const fresh = joinedAlike(
     [...current.flatMap((exposure) => without(exposure, scope)), ...within].sort((a, b) => a.from - b.from),
@@ -133,6 +137,15 @@ export function keyPencil(
     },
     notShown,
   };
+}
+
+function partPlan(
+  scene: SceneDocument,
+  track: Track,
+  charts: ReadonlyMap<string, ChartDocument>,
+): { held: Held[]; notShown: readonly NotShown[] } | Refusal {
+  const held = pencilOfPart(scene, track, charts);
+  return isRefusal(held) ? held : { held, notShown: [] };
 }
 
 /** The pencil of a whole track as it is planned, each chart for its own stretches. */

@@ -5,6 +5,7 @@
  */
 import type { Drawing } from '../chart/chart.js';
 import type { DocumentKind } from '../document/documentKind.js';
+import type { BlinkRules } from '../keying/blinks.js';
 import type { RuledPhrase } from '../keying/keyingJob.js';
 import type { KeyingRules } from '../keying/rules.js';
 import type { NotSpeech } from '../reading/noises.js';
@@ -87,14 +88,20 @@ export interface EarMark {
   readonly text: string;
 }
 
-/** A lane of exposures: one character's mouth. */
+/** A lane of exposures: one character's mouth, or another part of the face. */
 export interface Track {
   readonly id: string;
-  readonly kind: 'mouth';
+  readonly kind: 'mouth' | 'part';
   readonly characterId: string;
   readonly chartId: string;
   readonly order: number;
   readonly rules: KeyingRules;
+  /** The name of the part, where it is one. */
+  readonly part?: string;
+  /** How its pencil blinks, where it does. */
+  readonly blinks?: BlinkRules;
+  /** Not seen: the part is at rest. */
+  readonly hidden?: true;
 }
 
 /** From a frame on, a track's mouths are on another chart of its character: the head has turned. */
@@ -200,6 +207,16 @@ export type SoundsOf = Pick<SceneDocument, 'settings' | 'clips'>;
 
 export function sceneSettings(scene: SettingsOf): SceneSettings {
   return scene.settings[0]!;
+}
+
+/** The lanes that speak, without those of other parts of the face. */
+export function mouthLanes(scene: Pick<SceneDocument, 'tracks'>): readonly Track[] {
+  return scene.tracks.filter(({ kind }) => kind === 'mouth');
+}
+
+/** The mouth of the face whose lane it is; the lane itself where there is none. */
+export function mouthLaneOf(scene: Pick<SceneDocument, 'tracks'>, lane: Track): Track {
+  return lane.kind === 'mouth' ? lane : (mouthLanes(scene).find(({ characterId }) => characterId === lane.characterId) ?? lane);
 }
 
 /** The number shown for a frame counted from 0. */

@@ -78,9 +78,9 @@ export function exposureSheetRows(
 ): SheetRow[] {
   const { frameRate } = sceneSettings(scene);
   const words = placedWords(scene);
-  const sounds = tracks.map(({ trackId }) =>
-    along(placedSounds(scene, scene.tracks.find((candidate) => candidate.id === trackId)?.characterId ?? '')),
-  );
+  // Several lanes may be of one face: its sounds stand once.
+  const shown = scene.tracks.filter(({ id }) => tracks.some(({ trackId }) => trackId === id));
+  const sounds = [...new Set(shown.map(({ characterId }) => characterId))].map((id) => along(placedSounds(scene, id)));
   const cells = tracks.map((track) => cellsOf(scene, track));
   const rows: SheetRow[] = [];
   let word = 0;

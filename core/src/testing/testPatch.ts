@@ -42,10 +42,14 @@ export function emptyScene(lengthFrames = 24): SceneDocument {
   });
 }
 
-export function testPatch(scene: SceneDocument, patch: Patch | Refusal): SceneDocument {
+export function testPatch(
+  scene: SceneDocument,
+  patch: Patch | Refusal,
+  charts: ReadonlyMap<string, ChartDocument> = TEST_CHARTS,
+): SceneDocument {
   if (isRefusal(patch)) throw new Error(`refused: ${patch.refusal}`);
   const after = applyPatch(SCENE_KIND, scene, patch);
-  expect(checkScene(after, TEST_CHARTS)).toEqual([]);
+  expect(checkScene(after, charts)).toEqual([]);
   expect(applyPatch(SCENE_KIND, after, invertPatch(patch, 'inverse'))).toEqual(scene);
   expect(applyPatch(SCENE_KIND, scene, JSON.parse(JSON.stringify(patch)) as Patch)).toEqual(after);
   return after;

@@ -4,6 +4,7 @@ import {
   DRAWN_LIMITS,
   limitsOfParameter,
   MOST_NUMBER,
+  PART_LIMITS,
   ALL_SOUNDS,
   PHONEMES,
   PLACEMENT_LIMITS,
@@ -71,6 +72,7 @@ class SettingsShape {
   @Text(1, 80) name!: string;
   @Nested(() => StyleShape) style!: StyleShape;
   @Maybe() @ListOf(() => DiphthongShape, 5) diphthongs?: DiphthongShape[];
+  @Maybe() @Flag() part?: boolean;
 }
 
 class PointShape {
@@ -217,6 +219,15 @@ class MouthPlaceShape extends PointShape {
   @Amount(-180, 180) angle!: number;
 }
 
+class PartShape {
+  @Id() id!: string;
+  @Text(1, PART_LIMITS.nameLetters) name!: string;
+  @Id() chartId!: string;
+  @Whole(-PART_LIMITS.depth, PART_LIMITS.depth) order!: number;
+  @Nested(() => MouthPlaceShape) at!: MouthPlaceShape;
+  @Maybe() @Id() follows?: string;
+}
+
 class JawShape {
   @Hash() picture!: string;
   @Nested(() => BoxShape) box!: BoxShape;
@@ -232,6 +243,7 @@ class HeadRecordShape {
   @Amount(1, FAR) height!: number;
   @Nested(() => MouthPlaceShape) mouth!: MouthPlaceShape;
   @Maybe() @Nested(() => JawShape) jaw?: JawShape;
+  @Maybe() @ListOf(() => PartShape, PART_LIMITS.most) parts?: PartShape[];
   @IsArray(backdrop)
   @ArrayMinSize(3, backdrop)
   @ArrayMaxSize(3, backdrop)

@@ -1,5 +1,6 @@
 /** The shape of a scene's records: every field, what it may hold, and how much. What records are to one another is `checkScene`'s. */
 import {
+  BLINK_LIMITS,
   CLIP_LIMITS,
   DRAWING_LIMITS,
   GAIN_LIMITS,
@@ -7,6 +8,7 @@ import {
   MAX_SCENE_FRAMES,
   NOISES,
   ONES_FOR,
+  PART_LIMITS,
   ALL_SOUNDS,
   REMARK_LIMITS,
   RULE_LIMITS,
@@ -107,13 +109,21 @@ class PhonemeShape {
   @Amount(0, 1) confidence!: number;
 }
 
+class BlinkRulesShape {
+  @Amount(BLINK_LIMITS.least, BLINK_LIMITS.most) perMinute!: number;
+  @Whole(0, BLINK_LIMITS.seeds) seed!: number;
+}
+
 class TrackShape {
   @Id() id!: string;
-  @OneOf(['mouth']) kind!: string;
+  @OneOf(['mouth', 'part']) kind!: string;
   @Id() characterId!: string;
   @Id() chartId!: string;
   @Amount(-1000, 1000) order!: number;
   @Nested(() => RulesShape) rules!: RulesShape;
+  @Maybe() @Text(1, PART_LIMITS.nameLetters) part?: string;
+  @Maybe() @Nested(() => BlinkRulesShape) blinks?: BlinkRulesShape;
+  @Maybe() @Flag() hidden?: boolean;
 }
 
 class ViewShape {

@@ -7,7 +7,7 @@ import { randomUUID } from 'node:crypto';
 import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
 import { cannotUse } from '../guard/problem.js';
 import { Chart } from '../storage/entities.js';
-import { NewChartDto, ReplaceDrawingDto } from './chart.dto.js';
+import { NewChartDto, NewPartsDto, ReplaceDrawingDto } from './chart.dto.js';
 import { ChartStore } from './chart.store.js';
 import { NewChartService } from './newChart.service.js';
 import { SceneStore } from '../scenes/scene.store.js';
@@ -50,6 +50,15 @@ export class ChartController {
     this.em.persist(this.em.create(Chart, { id, characterId: '', name: title, document, revision: 0 }));
     await this.em.flush();
     return { id };
+  }
+
+  @Post(':id/parts')
+  @HttpCode(200)
+  @ApiOperation({
+    summary: 'Gives a head further parts, each with a chart of its own: brows, lids and eyes to begin with, or an empty one.',
+  })
+  async addParts(@Param('id') id: string, @Body() dto: NewPartsDto): Promise<{ charts: string[] }> {
+    return this.newCharts.addParts(id, dto);
   }
 
   @Get(':id')

@@ -1,6 +1,6 @@
 /** The bodies of the chart requests. */
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { STARTER_SIZES, STARTER_STYLES, type StarterSize } from '@zest-jaw/core';
+import { PART_LIMITS, STARTER_SIZES, STARTER_STYLES, type StarterSize } from '@zest-jaw/core';
 import { IsIn, IsOptional, IsString, Length, Matches } from 'class-validator';
 import { ID } from '../documents/patch.dto.js';
 
@@ -50,4 +50,12 @@ export class ReplaceDrawingDto {
   @ApiProperty({ description: 'The drawing that takes its place.' })
   @Matches(ID)
   by!: string;
+}
+
+export class NewPartsDto {
+  @ApiPropertyOptional({ description: 'The name of an empty part; brows, lids and eyes to begin with when it is not given.' })
+  @IsOptional()
+  @IsString()
+  @Length(1, PART_LIMITS.nameLetters)
+  name?: string;
 }

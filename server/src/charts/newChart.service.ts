@@ -8,20 +8,26 @@ import {
   chartSettings,
   DEFAULT_SOUND_GROUPS,
   emptyChart,
+  emptyPart,
+  eyesOfHead,
   fitChart,
   isRefusal,
   mapOfChart,
+  maybeHead,
+  partsOfHead,
   PLAIN_ACCENT,
   putMap,
   sameJson,
+  setHead,
   SIXTEEN_SOUND_GROUPS,
   starterChart,
+  starterParts,
   type ChartDocument,
 } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { Character, Chart, Production } from '../storage/entities.js';
-import { NewChartDto } from './chart.dto.js';
+import { NewChartDto, NewPartsDto } from './chart.dto.js';
 import { ChartStore } from './chart.store.js';
 
 /** A new view of a character has the map that was made for the other: the standard ones it has by its size. */
@@ -55,6 +61,33 @@ export class NewChartService {
       this.em.persist(await this.newCharacter(characterId, dto.characterName?.trim() || name.replace(/,.*$/, ''), chart, dto.productionId));
     await this.em.flush();
     return { id, characterId };
+  }
+
+  /** Further parts for the head of a chart, on charts of their own. */
+  async addParts(chartId: string, { name }: NewPartsDto): Promise<{ charts: string[] }> {
+    const { characterId, document } = await this.charts.load(chartId);
+    const head = maybeHead(document);
+    if (!head) throw cannotUse('This chart has no head to put a part on. Give it one first.');
+    const owner = chartSettings(document).name;
+    const { style } = chartSettings(document);
+    const wanted = name === undefined ? starterParts(owner, style, eyesOfHead(head)) : [emptyPart(owner, name.trim(), style, head)];
+    const there = new Set(partsOfHead(head).map((part) => part.name.toLowerCase()));
+    const fresh = wanted.filter(({ part }) => !there.has(part.name.toLowerCase()));
+    if (fresh.length === 0) throw cannotUse(`This head has ${wanted.map(({ part }) => part.name.toLowerCase()).join(', ')} already.`);
+    const parts = fresh.map(({ part, chart }) => {
+      const id = randomUUID();
+      const { name: title } = chartSettings(chart);
+      this.em.persist(this.em.create(Chart, { id, characterId, name: title, document: chart, revision: 0 }));
+      return { ...part, id: randomUUID(), chartId: id };
+    });
+    await this.em.flush();
+    await this.charts.applyOwn(chartId, async (now) => {
+      const behind = maybeHead(now);
+      const patch = behind ? setHead(now, { ...behind, parts: [...partsOfHead(behind), ...parts] }, randomUUID) : undefined;
+      if (!patch || isRefusal(patch)) throw cannotUse(patch ? patch.refusal : 'This chart has no head any more.');
+      return patch;
+    });
+    return { charts: parts.map(({ chartId: id }) => id) };
   }
 
   /** A copy of another chart, or a starter on the head that the character has, else on a built one. */

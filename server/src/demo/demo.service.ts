@@ -2,22 +2,33 @@
 import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable } from '@nestjs/common';
 import {
+  addPartLane,
   applyPatch,
+  chartSettings,
   isRefusal,
   keyPencil,
   mapOfChart,
+  maybeHead,
+  maybePartLane,
+  mouthLanes,
   newScene,
+  partsOfHead,
   PLAIN_ACCENT,
   putDrawing,
   SCENE_KIND,
+  setBlinks,
   setInk,
   starterChart,
+  STARTER_STYLES,
+  starterParts,
   takeReading,
   truthOfWave,
   truthToWave,
+  type BlinkRules,
   type ChartDocument,
   type FrameRate,
   type ChartHead,
+  type HeadEyes,
   type KeyingRules,
   type Patch,
   type Reading,
@@ -43,6 +54,8 @@ interface DemoFile {
     readonly name: string;
     readonly chart: { readonly id: string; readonly name: string; readonly style: string };
     readonly head: Omit<ChartHead, 'id' | 'art'> & { readonly file: string };
+    /** Where its eyes are, for the further parts of its face. */
+    readonly eyes: HeadEyes;
     /** Further charts of the character, with fewer mouths, on the same map. */
     readonly views: readonly { readonly id: string; readonly name: string; readonly style: string; readonly size: StarterSize }[];
   }[];
@@ -59,6 +72,8 @@ interface DemoFile {
     /** What the animator has decided so far: a stretch of pencil inked as it is, and mouths put by hand. */
     readonly inkFrames?: readonly [number, number];
     readonly puts?: readonly { readonly frame: number; readonly drawing: string }[];
+    /** Lanes of further parts of the face. */
+    readonly lanes?: readonly { readonly part: string; readonly blinks: BlinkRules }[];
   }[];
 }
 
@@ -79,10 +94,19 @@ export class DemoService {
     const production = em.create(Production, { ...demo.production, pronunciations: [], feels: [], maps: [], limits: {} });
     em.persist(production);
     const charts = new Map<string, Chart>();
-    for (const { chart, head, id, name, views } of demo.characters) {
+    for (const { chart, head, eyes, id, name, views } of demo.characters) {
       const { file, ...placed } = head;
       const picture = await assets.keep(this.read(file), 'image/svg+xml', file);
-      const behind: ChartHead = { id: 'head', art: { kind: 'picture', picture: picture.hash }, ...placed };
+      const parts = starterParts(name, STARTER_STYLES[chart.style]!, eyes).map(({ part, chart: document }) => {
+        const own = em.create(Chart, {
+          ...{ id: `${id}-${part.name.toLowerCase()}`, characterId: id, name: chartSettings(document).name },
+          ...{ document, revision: 0 },
+        });
+        em.persist(own);
+        charts.set(own.id, own);
+        return { ...part, id: part.name.toLowerCase(), chartId: own.id };
+      });
+      const behind: ChartHead = { id: 'head', art: { kind: 'picture', picture: picture.hash }, ...placed, parts };
       const document = { ...starterChart(chart.name, chart.style), head: [behind] };
       const row = em.create(Chart, { id: chart.id, characterId: id, name: chart.name, document, revision: 0 });
       charts.set(id, row);
@@ -97,7 +121,7 @@ export class DemoService {
     await em.flush();
     let minutes = demo.scenes.length;
     for (const scene of demo.scenes) {
-      const document = await this.documentOf(scene, charts.get(scene.characterId)!, assets);
+      const document = withLanes(await this.documentOf(scene, charts.get(scene.characterId)!, assets), scene, charts);
       await this.scenes.check(document);
       const at = new Date(Date.now() - minutes-- * 60_000);
       const row = em.create(Scene, { id: scene.id, production, title: scene.title, document, revision: 0, createdAt: at, touchedAt: at });
@@ -139,6 +163,27 @@ export class DemoService {
       document = applied(document, putDrawing(document, { track: track!.id, frame, drawing }, chart, randomUUID));
     return document;
   }
+}
+
+/** The scene with its lanes of further parts, their pencil keyed. */
+function withLanes(
+  scene: SceneDocument,
+  { characterId, lanes = [] }: DemoFile['scenes'][number],
+  rows: ReadonlyMap<string, Chart>,
+): SceneDocument {
+  const charts = new Map([...rows.values()].map(({ id, document }) => [id, document]));
+  const parts = partsOfHead(maybeHead(rows.get(characterId)!.document));
+  let document = scene;
+  for (const { part: name, blinks } of lanes) {
+    const part = parts.find((candidate) => candidate.name === name)!;
+    const { id: mouth } = mouthLanes(document)[0]!;
+    document = applied(document, addPartLane(document, { mouth, part }, charts.get(part.chartId)!, randomUUID));
+    const lane = maybePartLane(document, characterId, name)!;
+    document = applied(document, setBlinks(document, lane.id, blinks, randomUUID));
+    const pencil = keyPencil(document, lane.id, charts, randomUUID);
+    document = applied(document, isRefusal(pencil) ? pencil : pencil.patch);
+  }
+  return document;
 }
 
 function applied(scene: SceneDocument, patch: Patch | Refusal): SceneDocument {

@@ -1,7 +1,7 @@
 /** Bundles that come in: beside what is there, never over it. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
-import { PLAIN_ACCENT, sameJson, sceneSettings, type ChartDocument, type Refusal, type SceneDocument } from '@zest-jaw/core';
+import { isPartChart, PLAIN_ACCENT, sameJson, sceneSettings, type ChartDocument, type Refusal, type SceneDocument } from '@zest-jaw/core';
 import type { Bundle } from '@zest-jaw/engine/hand-off';
 import { randomUUID } from 'node:crypto';
 import { rmSync } from 'node:fs';
@@ -42,6 +42,16 @@ function renamed(scene: SceneDocument, { characters, charts }: Ids, title: strin
     tracks: scene.tracks.map((track) => on(whose(track))),
     views: scene.views.map(on),
     oneOffs: scene.oneOffs.map(on),
+  };
+}
+
+/** A chart whose head has its parts on the charts of here. */
+function onChartsOfHere(chart: ChartDocument, charts: ReadonlyMap<string, string>): ChartDocument {
+  const [head] = chart.head;
+  if (!head?.parts) return chart;
+  return {
+    ...chart,
+    head: [{ ...head, parts: head.parts.map((part) => ({ ...part, chartId: charts.get(part.chartId) ?? part.chartId })) }],
   };
 }
 
@@ -128,17 +138,21 @@ export class BundleService {
   private async chartsAndCharacters(bundle: Bundle, production: Production): Promise<{ ids: Ids; fresh: string[] }> {
     const [characters, charts, fresh] = [new Map<string, string>(), new Map<string, string>(), [] as string[]];
     for (const { id, name, accent } of bundle.characters) {
-      const own = bundle.charts.filter((chart) => chart.characterId === id);
+      const own = bundle.charts
+        .filter((chart) => chart.characterId === id)
+        .sort((a, b) => Number(isPartChart(b.document)) - Number(isPartChart(a.document)));
       const known = await this.em.findOne(Character, { name, production: production.id });
       const characterId = known?.id ?? randomUUID();
       characters.set(id, characterId);
       for (const chart of own) {
-        await this.charts.checkPictures(chart.document);
-        const same = (await this.em.find(Chart, { characterId })).find((one) => sameJson(one.document, chart.document));
-        charts.set(chart.id, same?.id ?? this.freshChart(characterId, chart.name, chart.document));
+        // Its parts' charts came before it.
+        const document = onChartsOfHere(chart.document, charts);
+        await this.charts.checkPictures(document);
+        const same = (await this.em.find(Chart, { characterId })).find((one) => sameJson(one.document, document));
+        charts.set(chart.id, same?.id ?? this.freshChart(characterId, chart.name, document));
         if (!same) fresh.push(chart.name);
       }
-      const [first] = own;
+      const first = own.find((chart) => !isPartChart(chart.document));
       if (known || !first) continue;
       const row =
         this.em.getUnitOfWork().getById<Chart>(Chart.name, charts.get(first.id)!) ??

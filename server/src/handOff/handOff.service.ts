@@ -3,6 +3,7 @@ import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import {
   chartIdsOfScene,
+  nameOfLane,
   PLAIN_COUNTING,
   picturesOfChart,
   safeName,
@@ -90,9 +91,9 @@ export class HandOffService implements OnModuleInit {
     const { paper = 'A4', counting = PLAIN_COUNTING, date = '' } = job.request as unknown as HandOffDto;
     const { document } = await this.scenes.load(job.scene!.id);
     const [charts, characters] = [await this.scenes.chartsOf(document), await this.namesOf(document)];
-    const tracks = document.tracks.map(({ id, characterId }) => ({
-      trackId: id,
-      name: characters.get(characterId)?.name ?? 'Somebody',
+    const tracks = document.tracks.map((track) => ({
+      trackId: track.id,
+      name: nameOfLane(track, characters.get(track.characterId)?.name ?? 'Somebody'),
       charts,
     }));
     const recordings = new Map<string, Uint8Array>();
@@ -109,7 +110,7 @@ export class HandOffService implements OnModuleInit {
     const track = document.tracks.find(({ id }) => id === trackId);
     if (!track) throw new JobFailed('The lane is no longer in the scene. Choose another.');
     const [charts, characters] = [await this.scenes.chartsOf(document), await this.namesOf(document)];
-    const character = characters.get(track.characterId)?.name ?? 'Somebody';
+    const character = nameOfLane(track, characters.get(track.characterId)?.name ?? 'Somebody');
     const options = { paper, counting, date, character, cameraOn, production: (await this.productionOf(job)).name };
     const task: ShotsTask = { file: this.fileOf(job), scene: document, trackId, charts, options };
     await this.workers.run('handOff', task, signal, report, 'shots');
@@ -142,10 +143,12 @@ export class HandOffService implements OnModuleInit {
     const needed = new Set<string>();
     for (const scene of scenes) {
       for (const [id, character] of await this.namesOf(scene)) characters.set(id, character);
-      for (const id of chartIdsOfScene(scene)) chartIds.add(id);
       for (const { audio } of scene.clips) needed.add(audio);
       // Charts as the scene sees them tell the pictures of its one-offs, too.
-      for (const chart of (await this.scenes.chartsOf(scene)).values()) for (const hash of picturesOfChart(chart)) needed.add(hash);
+      for (const [id, chart] of await this.scenes.chartsOf(scene)) {
+        chartIds.add(id);
+        for (const hash of picturesOfChart(chart)) needed.add(hash);
+      }
     }
     const rows = await this.em.find(Chart, { id: { $in: [...chartIds] } });
     for (const row of rows) for (const hash of picturesOfChart(row.document)) needed.add(hash);

@@ -1,7 +1,18 @@
 /** Numbered pictures of a track, as a zip file: a job like reading. */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
-import { checkPictureOptions, distinctNames, looksOfFrames, picturesOfChart, safeName, sceneSettings } from '@zest-jaw/core';
+import {
+  checkPictureOptions,
+  distinctNames,
+  facesOfFrames,
+  looksOfFrames,
+  mouthLaneOf,
+  mouthLanes,
+  nameOfLane,
+  picturesOfChart,
+  safeName,
+  sceneSettings,
+} from '@zest-jaw/core';
 import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
@@ -62,9 +73,16 @@ export class PictureService implements OnModuleInit {
   private async render({ job, signal, report }: JobRun): Promise<string[]> {
     const { trackId, lanes = 'this', baseName, ...options } = job.request as unknown as PicturesDto;
     const { document } = await this.scenes.load(job.scene!.id);
-    const mouths = document.tracks.filter(({ kind }) => kind === 'mouth');
+    const mouths = mouthLanes(document);
+    // With their heads the other parts of a face are on its picture already.
+    const each = options.withHead ? mouths : document.tracks;
     const tracks =
-      lanes === 'each' ? mouths : lanes === 'together' ? mouths.slice(0, 1) : document.tracks.filter(({ id }) => id === trackId);
+      lanes === 'each'
+        ? each
+        : lanes === 'together'
+          ? mouths.slice(0, 1)
+          : document.tracks.filter(({ id }) => id === trackId).map((lane) => (options.withHead ? mouthLaneOf(document, lane) : lane));
+    const looks = options.withHead ? facesOfFrames : looksOfFrames;
     const charts = await this.scenes.chartsOf(document);
     if (tracks.length === 0 || charts.size === 0) throw new JobFailed('The track or its mouth chart is no longer in the scene.');
     const names = await this.em.find(Character, { id: { $in: tracks.map(({ characterId }) => characterId) } });
@@ -75,13 +93,13 @@ export class PictureService implements OnModuleInit {
         const beside = lanes === 'together' ? mouths.slice(1) : [];
         const speaker = names.find(({ id }) => id === track.characterId)?.name ?? 'Somebody';
         return {
-          folder: lanes === 'each' ? `${folderOf(safeName(speaker), '')}/` : '',
-          frames: looksOfFrames(document, track.id, charts),
+          folder: lanes === 'each' ? `${folderOf(safeName(nameOfLane(track, speaker)), '')}/` : '',
+          frames: looks(document, track.id, charts),
           // The track's own chart first: it is the one whose drawings are written each once.
           charts: new Map([...charts].sort(([a], [b]) => Number(b === track.chartId) - Number(a === track.chartId))),
           baseName,
           ...(beside.length > 0 && {
-            others: beside.map(({ id, chartId }) => ({ chartId, frames: looksOfFrames(document, id, charts) })),
+            others: beside.map(({ id, chartId }) => ({ chartId, frames: looks(document, id, charts) })),
           }),
         };
       }),

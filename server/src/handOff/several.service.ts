@@ -6,6 +6,7 @@ import {
   FILE_KINDS,
   fileNameOf,
   maybeFaultOfPattern,
+  nameOfLane,
   PICTURE_LIMITS,
   picturesOfChart,
   safeName,
@@ -148,10 +149,10 @@ export class SeveralService implements OnModuleInit {
     name: Name,
   ): Promise<SceneFilesTask> {
     const [charts, characters] = [await this.scenes.chartsOf(scene), await this.handOffs.namesOf(scene)];
-    const tracks = scene.tracks.map(({ id, characterId }) => ({
-      trackId: id,
-      characterId,
-      name: characters.get(characterId)?.name ?? 'Somebody',
+    const tracks = scene.tracks.map((track) => ({
+      trackId: track.id,
+      characterId: track.characterId,
+      name: nameOfLane(track, characters.get(track.characterId)?.name ?? 'Somebody'),
       charts,
     }));
     const { title } = sceneSettings(scene);

@@ -3,6 +3,7 @@ import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, P
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   exposureSheetCsv,
+  nameOfLane,
   sceneSettings,
   upgradeScene,
   type JobView,
@@ -169,7 +170,7 @@ export class SceneController {
       document,
       document.tracks.map((track) => ({
         trackId: track.id,
-        name: characters.get(track.characterId) ?? track.id,
+        name: nameOfLane(track, characters.get(track.characterId) ?? track.id),
         charts,
       })),
     );

@@ -4,6 +4,7 @@ import {
   chartIdsOfScene,
   chartsWithOneOffs,
   checkScene,
+  partChartIds,
   SCENE_KIND,
   sceneSettings,
   type ChartDocument,
@@ -24,10 +25,12 @@ export class SceneStore extends DocumentStore<SceneDocument, Scene> {
   protected readonly revisions = Revision;
   protected readonly owner = 'scene';
 
-  /** The charts of a document, by id, as it sees them: with its one-offs. */
+  /** The charts of a document and of the parts of its faces, by id, as it sees them: with its one-offs. */
   async chartsOf(document: SceneDocument): Promise<ReadonlyMap<string, ChartDocument>> {
-    const charts = await this.em.find(Chart, { id: { $in: [...chartIdsOfScene(document)] } });
-    return chartsWithOneOffs(document, new Map(charts.map((chart) => [chart.id, chart.document])));
+    const own = await this.em.find(Chart, { id: { $in: [...chartIdsOfScene(document)] } });
+    const parts = partChartIds(own.map((chart) => chart.document));
+    const further = parts.size > 0 ? await this.em.find(Chart, { id: { $in: [...parts] } }) : [];
+    return chartsWithOneOffs(document, new Map([...own, ...further].map((chart) => [chart.id, chart.document])));
   }
 
   async check(document: SceneDocument): Promise<void> {

@@ -1,6 +1,7 @@
 /** Makes every file that is wanted of a scene into a folder, and packs a folder as a zip; in a thread of its own. */
 import {
   exposureSheetCsv,
+  facesOfFrames,
   laneLevels,
   looksOfFrames,
   PLAIN_COUNTING,
@@ -94,7 +95,7 @@ async function write(task: SceneFilesTask, file: WantedFile, soundOf: (hash: str
     writeFileSync(path, await shootingListPdf(scene, pullListOf(looks(), charts, 1), options));
   } else if (file.kind === 'pictures') {
     const options = { ...pictureOptions, baseName: file.baseName, firstNumber: sceneSettings(scene).firstFrame };
-    const planned = plannedPictures(looks(), charts, options);
+    const planned = plannedPictures(options.withHead ? facesOfFrames(scene, file.trackId, charts) : looks(), charts, options);
     mkdirSync(path, { recursive: true });
     await renderPictures(
       planned,

@@ -132,6 +132,8 @@ export function paintSystem(brush: Brush): void {
     context.fillStyle = palette.inkSoft;
     context.textAlign = 'left';
     context.textBaseline = 'middle';
-    context.fillText(row.name === 'crib' && brush.data.cribName ? brush.data.cribName : LABELS[row.name]!, 2, row.y + row.height / 2);
+    const { cribName, part } = brush.data;
+    const own = row.name === 'crib' ? cribName : row.name === 'mouth' ? part : undefined;
+    context.fillText(own ?? LABELS[row.name]!, 2, row.y + row.height / 2);
   }
 }

@@ -6,6 +6,8 @@ import {
   FEELS,
   heardWaves,
   ipaOf,
+  mouthLaneOf,
+  nameOfLane,
   maybeGroupOfPhoneme,
   placedNotSpeech,
   placedSounds,
@@ -108,7 +110,9 @@ export interface SheetData {
   /** Where the recording is not speech. */
   readonly notSpeech: readonly { readonly from: number; readonly to: number; readonly kind?: NoiseKind }[];
   readonly exposures: readonly SheetExposure[];
-  /** The lanes of the others who speak in the scene, in order. */
+  /** What the lane is of, where it is not a mouth. */
+  readonly part?: string;
+  /** The other lanes of the scene, in order. */
   readonly others: readonly OtherLane[];
   /** The plan to key by hand against. */
   readonly crib?: readonly SheetExposure[];
@@ -239,8 +243,10 @@ export function sheetGatherer(): MakeSheetData {
     const { frameRate, firstFrame } = settings;
     const frames = (sample: number): number => framePositionOfSample(frameRate, sample);
     const track = scene.tracks.find((candidate) => candidate.id === trackId);
-    const groups = charts.get(track?.chartId ?? '')?.groups ?? NO_GROUPS;
     const speaker = track?.characterId ?? '';
+    // Sounds look as their mouth has them, on whichever lane of the face.
+    const mouth = track && mouthLaneOf(scene, track);
+    const groups = charts.get(mouth?.chartId ?? '')?.groups ?? NO_GROUPS;
     const inFrames = <T extends { readonly from: number; readonly to: number }>(span: T): T => ({
       ...span,
       from: frames(span.from),
@@ -266,11 +272,17 @@ export function sheetGatherer(): MakeSheetData {
         })),
         clips: layClips(scene, nameOf),
       })),
+      ...(track?.part !== undefined && { part: track.part.toLowerCase() }),
       exposures: exposures([scene.exposures, scene.views, scene.tracks, trackId, charts], () => sheetExposures(scene, trackId, charts)),
       others: others([scene.exposures, scene.views, scene.tracks, trackId, allCharts, nameOf], () =>
         scene.tracks
           .filter(({ id }) => id !== trackId)
-          .map(({ id, characterId }) => ({ track: id, name: nameOf(characterId), exposures: sheetExposures(scene, id, allCharts) })),
+          .map((other) => ({
+            track: other.id,
+            // Of the same face it is said what it is, of another's whose.
+            name: other.characterId === speaker ? (other.part?.toLowerCase() ?? 'mouth') : nameOfLane(other, nameOf(other.characterId)),
+            exposures: sheetExposures(scene, other.id, allCharts),
+          })),
       ),
       marks: scene.marks.filter((mark) => mark.characterId === speaker),
       chartChanges: chartStretches(scene, trackId)

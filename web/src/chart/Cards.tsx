@@ -1,5 +1,5 @@
 /** The drawings of a chart as cards in tray order: chosen with a click, ordered by dragging, laid under the desk by dropping them on it. */
-import { ipaOf, measureLook, type ChartDocument, type Drawing } from '@zest-jaw/core';
+import { isPartChart, ipaOf, measureLook, type ChartDocument, type Drawing } from '@zest-jaw/core';
 import { SortableContext, rectSortingStrategy, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { clsx } from 'clsx';
@@ -20,7 +20,8 @@ const Card = memo(function Card({ chart, drawing, isCurrent, open, onChoose }: C
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: drawing.id });
   // Silence is something a mouth plays too.
   const plays =
-    groups.flatMap((group) => (group.phonemes.length > 0 ? group.phonemes.map(ipaOf) : ['silence'])).join(' ') || 'plays nothing';
+    groups.flatMap((group) => (group.phonemes.length > 0 ? group.phonemes.map(ipaOf) : ['silence'])).join(' ') ||
+    (isPartChart(chart) ? '' : 'plays nothing');
   return (
     <button
       ref={setNodeRef}

@@ -1,16 +1,18 @@
 /** Above the cards: which chart it is, what it covers, and what can be done with the whole of it. */
-import { chartSettings, coverageOfChart, orderByOpenness, setChart, type ChartDocument } from '@zest-jaw/core';
+import { isPartChart, chartSettings, coverageOfChart, orderByOpenness, setChart, type ChartDocument } from '@zest-jaw/core';
 import { FolderUp, ImageUp } from 'lucide-react';
 import { useRef, useState, type ReactElement } from 'react';
 import { useCharts } from '../api/queries.js';
 import type { ChosenFile } from '../api/imports.js';
 import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
+import { count } from '../ui/count.js';
 import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';
 import { UndoRedo } from '../ui/UndoRedo.js';
 import { useOpenChart } from './openChart.js';
 
 export function coverageInWords(chart: ChartDocument): string {
+  if (isPartChart(chart)) return `${count(chart.drawings.length, 'drawing', 'drawings')} of a part of the face: no sound plays them.`;
   const { covered, missing, shared } = coverageOfChart(chart);
   const nameOf = (id: string): string => chart.groups.find((group) => group.id === id)?.name ?? id;
   const all =
@@ -45,6 +47,7 @@ export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch, onMap }:
   const [typed, setTyped] = useState<string>();
   const [files, folder] = [useRef<HTMLInputElement>(null), useRef<HTMLInputElement>(null)];
   const { name } = chartSettings(chart);
+  const isPart = isPartChart(chart);
   const siblings = (charts.data ?? []).filter((candidate) => candidate.characterId === characterId);
   const commit = (): void => {
     setTyped(undefined);
@@ -84,9 +87,11 @@ export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch, onMap }:
           <MenuRule />
           <MenuItem onSelect={onNewChart}>New chart…</MenuItem>
         </Menu>
-        <Button className={SMALL} onClick={onMap}>
-          Sound map
-        </Button>
+        {!isPart && (
+          <Button className={SMALL} onClick={onMap}>
+            Sound map
+          </Button>
+        )}
         <Menu trigger={<Button className={SMALL}>Import</Button>} className="w-[290px]">
           <MenuItem className="items-start! gap-2.5!" onSelect={() => files.current?.click()}>
             <ImageUp size={17} className="mt-0.5 shrink-0" />
@@ -104,18 +109,20 @@ export function ChartHeader({ onImport, onLineUp, onNewChart, onSwitch, onMap }:
         <Button className={SMALL} onClick={onLineUp}>
           Line up
         </Button>
-        <Menu
-          align="end"
-          className="w-[290px]"
-          trigger={
-            <Button className={SMALL} title="Order the tray by opening, the most closed first">
-              By opening
-            </Button>
-          }
-        >
-          <MenuItem onSelect={() => change((now) => orderByOpenness(now, newId, false))}>Order them, each keeps its key</MenuItem>
-          <MenuItem onSelect={() => change((now) => orderByOpenness(now, newId, true))}>Order them and give out the keys anew</MenuItem>
-        </Menu>
+        {!isPart && (
+          <Menu
+            align="end"
+            className="w-[290px]"
+            trigger={
+              <Button className={SMALL} title="Order the tray by opening, the most closed first">
+                By opening
+              </Button>
+            }
+          >
+            <MenuItem onSelect={() => change((now) => orderByOpenness(now, newId, false))}>Order them, each keeps its key</MenuItem>
+            <MenuItem onSelect={() => change((now) => orderByOpenness(now, newId, true))}>Order them and give out the keys anew</MenuItem>
+          </Menu>
+        )}
       </div>
       <p className="text-[14px] leading-snug text-ink-soft" data-testid="coverage">
         {coverageInWords(chart)}

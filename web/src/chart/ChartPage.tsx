@@ -7,6 +7,7 @@ import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { api, sentenceOf } from '../api/http.js';
 import { useProductions } from '../api/queries.js';
+import { FaceCharts } from '../mouth/FaceCharts.js';
 import { Conflict } from '../scene/Conflict.js';
 import { SaveWord } from '../scene/SaveWord.js';
 import { openSession, type DocumentSession } from '../session/documentSession.js';
@@ -93,13 +94,15 @@ function OpenedChart({
         </h1>
         <SaveWord sessions={saved} />
       </TopBar>
-      <ChartWorkspace
-        chartId={view.id}
-        characterId={view.characterId}
-        characterName={character?.name ?? name}
-        session={session}
-        onSwitch={(id) => void navigate(`/charts/${id}`)}
-      />
+      <FaceCharts>
+        <ChartWorkspace
+          chartId={view.id}
+          characterId={view.characterId}
+          characterName={character?.name ?? name}
+          session={session}
+          onSwitch={(id) => void navigate(`/charts/${id}`)}
+        />
+      </FaceCharts>
       <Conflict session={session} noun="mouth chart" title={name} />
     </div>
   );

@@ -1,5 +1,5 @@
 /** The Chart step: the cards, the drawing desk with its try-out, and what the chosen drawing is and plays. */
-import { chartSettings, moveDrawingTo, type ChartDocument } from '@zest-jaw/core';
+import { chartSettings, isPartChart, moveDrawingTo, type ChartDocument } from '@zest-jaw/core';
 import {
   DndContext,
   KeyboardSensor,
@@ -100,6 +100,8 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
   const [dialog, setDialog] = useState<'line-up' | 'new-chart' | 'keys'>();
   const [files, setFiles] = useState<readonly ChosenFile[]>();
   const [dropping, setDropping] = useState(false);
+  const isPart = isPartChart(chart);
+  const sides = isPart ? SIDES.filter((name) => name !== 'Head') : SIDES;
   const index = chart.drawings.indexOf(drawing);
   const step = (by: number) => () => choose(chart.drawings[Math.max(0, Math.min(chart.drawings.length - 1, index + by))]?.id);
   const [params, setParams] = useSearchParams();
@@ -198,7 +200,7 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
             <DeskTools onFlip={setFlipped} />
             <PenBar pen={pen} onPen={setPen} />
             <Desk pen={pen} flipped={flipped} className="min-h-0 flex-1" />
-            <TryOut />
+            {!isPart && <TryOut />}
             {children}
           </section>
           <section
@@ -206,7 +208,7 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
             aria-label="The drawing on the desk"
           >
             <div className="flex gap-1" role="group" aria-label="What to change">
-              {SIDES.map((name) => (
+              {sides.map((name) => (
                 <button
                   key={name}
                   type="button"
@@ -214,15 +216,15 @@ export function ChartWorkspace({ chartId, characterId, characterName, session, o
                   onClick={() => setSide(name)}
                   className="rounded-full px-3.5 py-1 text-[14px] font-semibold text-ink-soft hover:text-ink aria-pressed:bg-rule-soft aria-pressed:text-ink"
                 >
-                  {name}
+                  {name === 'Mouth' && isPart ? 'Drawing' : name}
                 </button>
               ))}
             </div>
             {side === 'Mouth' && (
               <>
                 <DrawingPanel key={drawing.id} />
-                <PlaysPanel />
-                <MeasuresPanel />
+                {!isPart && <PlaysPanel />}
+                {!isPart && <MeasuresPanel />}
                 <LooksPanel />
                 <ShapePanel />
               </>

@@ -17,11 +17,13 @@ import { useDroppable } from '@dnd-kit/core';
 import { clsx } from 'clsx';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactElement } from 'react';
 import { backdropOf, useHeadMarkup } from '../mouth/Easel.js';
+import { FaceParts } from '../mouth/FaceParts.js';
 import { useLookMarkup } from '../mouth/Mouth.js';
 import { newId } from '../session/documentSession.js';
 import { BuiltHandles } from './BuiltHandles.js';
 import { pointOnDesk, viewBoxOf, WHOLE_VIEW, zoomed } from './deskView.js';
 import { useOpenChart } from './openChart.js';
+import { useCarrier } from './useCarrier.js';
 import { usePenTools, type PenSettings } from './usePenTools.js';
 
 /** How far a press of an arrow key moves a drawing, in units; with Shift ten times as far. */
@@ -37,16 +39,20 @@ function headTransform({ mouth }: ChartHead): string {
 const inChart = ({ x, y, scale }: Placement, point: Point): Point => ({ x: point.x * scale + x, y: point.y * scale + y });
 
 export function Desk({ pen, flipped, className }: { pen: PenSettings; flipped: boolean; className?: string }): ReactElement {
-  const { chart, session, drawing, look, lookIndex, onion, onionId, tool, change } = useOpenChart();
+  const { chart, chartId, session, drawing, look, lookIndex, onion, onionId, tool, change } = useOpenChart();
   const svg = useRef<SVGSVGElement>(null);
   const [view, setView] = useState(WHOLE_VIEW);
   // A ring around the desk is for those who come to it by keyboard, not for a pen on it.
   const [byPointer, setByPointer] = useState(false);
   const { setNodeRef, isOver } = useDroppable({ id: 'desk' });
-  const head = maybeHead(chart);
+  const carrier = useCarrier(chartId);
+  const head = maybeHead(chart) ?? carrier;
   const under = chart.drawings.find((candidate) => candidate.id === onionId);
   const shown = flipped && under ? under : look;
-  const headMarkup = useHeadMarkup(chart, flipped && under ? under : drawing);
+  const headMarkup = useHeadMarkup(
+    carrier ? { ...chart, head: [carrier] } : chart,
+    carrier ? undefined : flipped && under ? under : drawing,
+  );
   const markup = useLookMarkup(chart, shown);
   const onionMarkup = useLookMarkup(chart, flipped ? undefined : onion);
   const penTools = usePenTools(pen);
@@ -177,7 +183,11 @@ export function Desk({ pen, flipped, className }: { pen: PenSettings; flipped: b
         onKeyDown={onKeyDown}
       >
         {head && (
-          <g transform={headTransform(head)} opacity={art.kind === 'drawn' ? 0.5 : 1} dangerouslySetInnerHTML={{ __html: headMarkup }} />
+          <g transform={headTransform(head)} opacity={art.kind === 'drawn' ? 0.5 : 1}>
+            <g dangerouslySetInnerHTML={{ __html: headMarkup }} />
+            <FaceParts head={head} behindMouth />
+            <FaceParts head={head} behindMouth={false} />
+          </g>
         )}
         {art.kind === 'drawn' && art.reference && !flipped && (
           <image

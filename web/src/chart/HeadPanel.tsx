@@ -4,6 +4,7 @@ import type { ReactElement } from 'react';
 import { newId } from '../session/documentSession.js';
 import { Slider } from '../ui/Slider.js';
 import { useOpenChart } from './openChart.js';
+import { PartsPanel } from './PartsPanel.js';
 import { usePictureChooser } from './usePictureChooser.js';
 
 const SHAPES: readonly (readonly [keyof HeadShape, string])[] = [
@@ -178,6 +179,7 @@ export function HeadPanel(): ReactElement {
           )}
         </fieldset>
       )}
+      {head && <PartsPanel head={head} onChange={set} />}
       {pictures.input}
     </section>
   );

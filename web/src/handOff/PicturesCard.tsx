@@ -2,7 +2,10 @@
 import {
   checkPictureOptions,
   headOfTemplate,
+  facesOfFrames,
   looksOfFrames,
+  mouthLaneOf,
+  mouthLanes,
   maybeDrawing,
   MOUTH_BOX,
   PICTURE_LIMITS,
@@ -97,6 +100,9 @@ export function PicturesCard(): ReactElement {
   });
   const { size, on, digits, which, format, onGround, colour, cut, ownWidth, ownHeight } = choices;
   const withHead = on === 'head';
+  const mouths = useMemo(() => mouthLanes(document), [document]);
+  // A head has all of its parts on it, whichever is worked on.
+  const lane = withHead ? mouthLaneOf(document, track) : track;
   const lanes = document.tracks.length > 1 ? choices.lanes : 'this';
   const isTogether = lanes === 'together';
   const handOff = useHandOff('pictures');
@@ -144,13 +150,14 @@ export function PicturesCard(): ReactElement {
       : isTogether && (on === 'template' || which === 'chart')
         ? 'All lanes on one picture are of frames, with their heads or alone. Choose another picture, or other lanes.'
         : undefined);
-  const lanesShown = useMemo(() => (isTogether ? document.tracks : [track]), [isTogether, document.tracks, track]);
+  const lanesShown = useMemo(() => (isTogether ? mouths : [lane]), [isTogether, mouths, lane]);
   const planned = useMemo(() => {
     const [first, ...rest] = lanesShown;
     const own = new Map([...allCharts].sort(([a], [b]) => Number(b === first!.chartId) - Number(a === first!.chartId)));
-    const others = rest.map(({ id }) => looksOfFrames(document, id, allCharts));
-    return plannedPictures(looksOfFrames(document, first!.id, allCharts), own, { firstNumber: Number(firstNumber) || 0, which }, others);
-  }, [document, lanesShown, allCharts, firstNumber, which]);
+    const looks = withHead ? facesOfFrames : looksOfFrames;
+    const others = rest.map(({ id }) => looks(document, id, allCharts));
+    return plannedPictures(looks(document, first!.id, allCharts), own, { firstNumber: Number(firstNumber) || 0, which }, others);
+  }, [document, lanesShown, allCharts, firstNumber, which, withHead]);
   const nameOf = (number: number): string => pictureName(options.baseName, number, options);
 
   return (
@@ -179,6 +186,7 @@ export function PicturesCard(): ReactElement {
                       bare
                       chart={template ? { ...chart, head: [headOfTemplate(template)] } : chart}
                       drawing={drawing}
+                      face={look?.face}
                       className="h-[76px] min-w-0 flex-1 border-0!"
                     />
                   ) : (
@@ -362,7 +370,7 @@ export function PicturesCard(): ReactElement {
       <SaveRow
         handOff={handOff}
         label="Save pictures"
-        request={{ ...options, trackId: track.id, withHead, ...(lanes !== 'this' && { lanes }) }}
+        request={{ ...options, trackId: lane.id, withHead, ...(lanes !== 'this' && { lanes }) }}
         intoFolder
         said={`${planned.length} pictures saved.`}
         disabled={fault !== undefined}

@@ -1,5 +1,13 @@
 /** The exposure sheet: as CSV, or on paper. */
-import { countedRow, exposureSheetCells, exposureSheetHeadings, exposureSheetRows, firstCounted, sceneSettings } from '@zest-jaw/core';
+import {
+  nameOfLane,
+  countedRow,
+  exposureSheetCells,
+  exposureSheetHeadings,
+  exposureSheetRows,
+  firstCounted,
+  sceneSettings,
+} from '@zest-jaw/core';
 import { Download } from 'lucide-react';
 import { useMemo, type ReactElement } from 'react';
 import { toast } from 'sonner';
@@ -28,9 +36,9 @@ export function SheetCard(): ReactElement {
   // Everybody who speaks, beside one another.
   const tracks = useMemo(
     () =>
-      document.tracks.map(({ id, characterId }) => {
-        const name = characters.find((character) => character.id === characterId)?.name ?? 'Somebody';
-        return { trackId: id, name, charts: allCharts };
+      document.tracks.map((track) => {
+        const speaker = characters.find((character) => character.id === track.characterId)?.name ?? 'Somebody';
+        return { trackId: track.id, name: nameOfLane(track, speaker), charts: allCharts };
       }),
     [document.tracks, characters, allCharts],
   );

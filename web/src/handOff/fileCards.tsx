@@ -1,5 +1,5 @@
 /** What is packed into a zip: the sprites of a chart, and a scene with all it needs. */
-import { chartIdsOfScene, chartSettings, sceneSettings } from '@zest-jaw/core';
+import { chartIdsOfScene, chartSettings, mouthLanes, sceneSettings } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
@@ -64,7 +64,9 @@ export function BundleCard(): ReactElement {
     ['Mouth charts', charts.map((chart) => `${chartSettings(chart).name} (${chart.drawings.length})`).join(', ')],
     [
       'Who speaks',
-      document.tracks.map(({ characterId }) => characters.find(({ id }) => id === characterId)?.name ?? 'Somebody').join(', '),
+      mouthLanes(document)
+        .map(({ characterId }) => characters.find(({ id }) => id === characterId)?.name ?? 'Somebody')
+        .join(', '),
     ],
     ['Beside them', 'how the production says its words, the exposure sheet, and a page that says what is what'],
   ] as const;

@@ -1,5 +1,5 @@
 /** A film of the scene: what each frame shows is drawn once, the sound mixed to the sample, and both given to the encoder. */
-import { looksOfFrames, pictureSvg, type ChartDocument, type SceneDocument } from '@zest-jaw/core';
+import { facesOfFrames, keyOfLook, looksOfFrames, mouthLaneOf, pictureSvg, type ChartDocument, type SceneDocument } from '@zest-jaw/core';
 import { bytesOf, drawn, picturesOfCharts } from '../mouth/drawnPicture.js';
 import type { FilmAnswer, FilmOptions, FilmPart, FilmTask } from '../workers/film.worker.js';
 
@@ -17,34 +17,39 @@ export interface FilmBeside {
  */
 export async function makeFilm(
   scene: SceneDocument,
-  trackId: string,
+  laneId: string,
   charts: ReadonlyMap<string, ChartDocument>,
   options: FilmOptions,
   onProgress: (done: number) => void,
   signal: AbortSignal,
   beside?: FilmBeside,
 ): Promise<Blob> {
+  const own = scene.tracks.find(({ id }) => id === laneId);
+  // A head has all of its parts on it, whichever is worked on.
+  const trackId = options.withHead && own ? mouthLaneOf(scene, own).id : laneId;
   const [first] = charts.values();
   const uris = await picturesOfCharts(charts.values());
   const pictures: ImageBitmap[] = [];
   const known = new Map<string, number>();
   const partOf = async (title: string, of: SceneDocument): Promise<FilmPart> => {
-    const looks = looksOfFrames(of, trackId, charts);
+    const looks = options.withHead ? facesOfFrames(of, trackId, charts) : looksOfFrames(of, trackId, charts);
     const shown = new Int32Array(looks.length);
     for (const [frame, look] of looks.entries()) {
-      const key = look ? `${look.chartId} ${look.drawing} ${look.look}` : '';
+      const key = keyOfLook(look);
       let index = known.get(key);
       if (index === undefined) {
         signal.throwIfAborted();
         known.set(key, (index = pictures.length));
-        pictures.push(await drawn(pictureSvg(look ? charts.get(look.chartId)! : first!, look, options, (hash) => uris.get(hash) ?? '')));
+        pictures.push(
+          await drawn(pictureSvg(look ? charts.get(look.chartId)! : first!, look, { ...options, charts }, (hash) => uris.get(hash) ?? '')),
+        );
       }
       shown[frame] = index;
     }
     return { title, scene: of, shown };
   };
-  const own = await partOf(beside?.ownTitle ?? '', scene);
-  const parts: FilmTask['parts'] = beside ? [own, await partOf(beside.title, beside.scene)] : [own];
+  const ownPart = await partOf(beside?.ownTitle ?? '', scene);
+  const parts: FilmTask['parts'] = beside ? [ownPart, await partOf(beside.title, beside.scene)] : [ownPart];
   const recordings = new Map<string, ArrayBuffer>();
   for (const { audio } of scene.clips) if (!recordings.has(audio)) recordings.set(audio, await (await bytesOf(audio)).arrayBuffer());
   signal.throwIfAborted();

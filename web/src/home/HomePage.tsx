@@ -4,6 +4,7 @@ import {
   type ChartView,
   formatFrameRate,
   framesPerSecond,
+  isPartChart,
   maybeDrawing,
   type NoteCounts,
   restDrawing,
@@ -17,6 +18,7 @@ import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import { useCharts, useProductions, useScenes } from '../api/queries.js';
 import { Easel } from '../mouth/Easel.js';
+import { FaceCharts } from '../mouth/FaceCharts.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { TopBar } from '../ui/Frame.js';
@@ -133,7 +135,7 @@ function Characters({
       <ul className="flex flex-wrap gap-3">
         {characters.map((character) => {
           const own = charts
-            .filter((chart) => chart.characterId === character.id)
+            .filter((chart) => chart.characterId === character.id && !isPartChart(chart.document))
             .sort((a, b) => Number(b.id === character.chartId) - Number(a.id === character.chartId));
           const [first] = own;
           return (
@@ -187,6 +189,14 @@ function Characters({
 }
 
 export function HomePage(): ReactElement {
+  return (
+    <FaceCharts>
+      <Home />
+    </FaceCharts>
+  );
+}
+
+function Home(): ReactElement {
   const scenes = useScenes();
   const productions = useProductions();
   const charts = useCharts();

@@ -1,12 +1,24 @@
 /** The character at the playhead, wearing the mouth that is there, or for a moment the one beside it. */
-import { indexAtSorted, maybeDrawing, maybeExposureAt, type Drawing } from '@zest-jaw/core';
+import {
+  chartStretchAt,
+  exposuresOfTrack,
+  faceAt,
+  indexAtSorted,
+  maybeDrawing,
+  maybeExposureAt,
+  mouthLaneOf,
+  type ChartDocument,
+  type Drawing,
+  type PartLook,
+  type Track,
+} from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import { Maximize, Minimize2, ZoomIn, ZoomOut } from 'lucide-react';
-import { useState, type PointerEvent, type ReactElement, type WheelEvent } from 'react';
+import { useMemo, useState, type PointerEvent, type ReactElement, type WheelEvent } from 'react';
 import { useStore } from 'zustand';
 import { looking } from '../looking/looking.js';
 import { Easel, type Closer } from '../mouth/Easel.js';
-import { useFrame, useSheet, useSpeaker } from '../scene/sceneContext.js';
+import { useFrame, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { Round } from '../ui/Round.js';
 import { AS_A_WHOLE, closerBy, movedBy } from './closer.js';
 
@@ -22,10 +34,35 @@ const HEIGHTS = {
   large: 'min-h-0 flex-1',
 } as const;
 
+interface MouthShown {
+  readonly chart: ChartDocument;
+  readonly drawing: Drawing | undefined;
+  readonly since: number;
+}
+
+/** The mouth beside the part that is worked on. */
+function useMouthBeside(mouth: Track, frame: number): MouthShown | undefined {
+  const document = useSceneDocument();
+  const { track, allCharts } = useSpeaker();
+  if (mouth === track) return undefined;
+  const chart = allCharts.get(chartStretchAt(document, mouth.id, frame)?.chartId ?? '');
+  const held = maybeExposureAt(exposuresOfTrack(document, mouth.id), frame);
+  return chart && { chart, drawing: held && maybeDrawing(chart, held.drawing), since: held?.from ?? 0 };
+}
+
+/** What the other parts of the face show; the one that is worked on as it is shown there. */
+function useFace(mouth: Track, frame: number): readonly PartLook[] {
+  const document = useSceneDocument();
+  const { allCharts } = useSpeaker();
+  return useMemo(() => faceAt(document, mouth.id, allCharts, frame), [document, mouth.id, allCharts, frame]);
+}
+
 export function EaselAtPlayhead({ size, flipped }: EaselAtPlayheadProps): ReactElement {
-  const { character, chart } = useSpeaker();
+  const { character, chart, track } = useSpeaker();
   const { exposures } = useSheet().data;
   const frame = useFrame();
+  const tracks = useSceneDocument((document) => document.tracks);
+  const mouth = mouthLaneOf({ tracks }, track);
   const onion = useStore(looking, (state) => state.onion);
   const [closer, setCloser] = useState<Closer>(AS_A_WHOLE);
   const here = maybeExposureAt(exposures, frame);
@@ -35,14 +72,18 @@ export function EaselAtPlayhead({ size, flipped }: EaselAtPlayheadProps): ReactE
     const exposure = exposures[index];
     return exposure && maybeDrawing(chart, exposure.drawing);
   };
+  const shownFrame = flipped === 0 ? frame : (shown?.from ?? frame);
+  const beside = useMouthBeside(mouth, shownFrame);
+  const face = useFace(mouth, shownFrame);
   const easel = (
     <Easel
       name={character.name}
-      chart={chart}
-      drawing={shown && maybeDrawing(chart, shown.drawing)}
-      frame={flipped === 0 ? frame : (shown?.from ?? frame)}
-      since={shown?.from ?? 0}
-      beside={onion ? [drawingOf(at - 1), drawingOf(at + 1)] : undefined}
+      chart={beside?.chart ?? chart}
+      drawing={beside ? beside.drawing : shown && maybeDrawing(chart, shown.drawing)}
+      frame={shownFrame}
+      face={face}
+      since={(beside ?? { since: shown?.from ?? 0 }).since}
+      beside={onion && !beside ? [drawingOf(at - 1), drawingOf(at + 1)] : undefined}
       closer={size === 'large' ? closer : undefined}
       className={clsx(HEIGHTS[size], size === 'large' && 'touch-none select-none')}
     />

@@ -1,9 +1,10 @@
 /** Above the bar sheet of the Key step: who speaks, how much is inked, and what can be opened beside it. */
-import { fullRules, hasEnded, maybeFeel, FEELS } from '@zest-jaw/core';
+import { fullRules, hasEnded, maybeFeel, FEELS, mouthLanes } from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import type { ReactElement } from 'react';
 import { useStore } from 'zustand';
 import { useOpenScene, useReadingJob, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
+import { LaneMenu } from '../scene/LaneMenu.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 import { useOwnFeels } from '../scene/useOwnFeels.js';
 import type { Proposal } from '../trying/useProposal.js';
@@ -34,7 +35,8 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
   const { playhead, productionId } = useOpenScene();
   const { character, track } = useSpeaker();
   const { data } = useSheet();
-  const tracks = useSceneDocument((document) => document.tracks);
+  const all = useSceneDocument((document) => document.tracks);
+  const tracks = mouthLanes({ tracks: all });
   const reading = useReadingJob();
   const own = useOwnFeels(productionId);
   const hasSelection = useStore(playhead.store, (state) => state.selection !== null);
@@ -46,6 +48,7 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
       {/* Where several speak the switch says who it is. */}
       <h2 className={tracks.length > 1 ? 'sr-only' : 'name text-[19px]'}>{character.name}</h2>
       <SpeakerSwitch />
+      <LaneMenu />
       <span className={clsx('min-w-[64px] truncate text-ink-soft', !cribbing && 'max-[1120px]:hidden')}>
         {cribbing ? (
           <CribFigures proposal={proposal} />
@@ -64,26 +67,34 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
           Inked <b className="font-semibold text-ink">{Math.round(inked * 100)} %</b>
         </span>
       )}
-      <Toggle look="soft" on={cribbing} onToggle={onCrib} className="py-1" title="The plan in a lane above, to key by hand against (U)">
-        Crib
-      </Toggle>
-      <Toggle look="soft" on={below === 'why'} onToggle={() => onShow('why')} className="py-1" title="Why this mouth is here (Y)">
-        Why?
-      </Toggle>
-      <Toggle
-        look="soft"
-        on={below === 'feel'}
-        onToggle={() => onShow('feel')}
-        className="py-1"
-        title={`On ${HOLDS[rules.holdFrames] ?? rules.holdFrames}, lead ${rules.leadFrames} (J)`}
-      >
-        Feel <b className="font-semibold text-ink">{feel}</b>
-      </Toggle>
+      {track.kind === 'part' ? (
+        <Toggle look="soft" on={below === 'feel'} onToggle={() => onShow('feel')} className="py-1" title="How the lane blinks (J)">
+          Blinks <b className="font-semibold text-ink">{track.blinks ? `${track.blinks.perMinute} a minute` : 'none'}</b>
+        </Toggle>
+      ) : (
+        <>
+          <Toggle look="soft" on={cribbing} onToggle={onCrib} className="py-1" title="The plan in a lane above, to key by hand against (U)">
+            Crib
+          </Toggle>
+          <Toggle look="soft" on={below === 'why'} onToggle={() => onShow('why')} className="py-1" title="Why this mouth is here (Y)">
+            Why?
+          </Toggle>
+          <Toggle
+            look="soft"
+            on={below === 'feel'}
+            onToggle={() => onShow('feel')}
+            className="py-1"
+            title={`On ${HOLDS[rules.holdFrames] ?? rules.holdFrames}, lead ${rules.leadFrames} (J)`}
+          >
+            Feel <b className="font-semibold text-ink">{feel}</b>
+          </Toggle>
+        </>
+      )}
       <PencilMenu hasSelection={hasSelection} onAct={edits.act} />
       <Button
         weight="main"
         className="whitespace-nowrap py-[5px]!"
-        disabled={keying.isKeying || isReading || (data.sounds.length === 0 && rules.source === 'sounds')}
+        disabled={keying.isKeying || isReading || (track.kind === 'mouth' && data.sounds.length === 0 && rules.source === 'sounds')}
         onClick={() => void keying.keyAgain()}
       >
         Key again

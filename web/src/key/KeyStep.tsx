@@ -23,6 +23,7 @@ import { isPlayingIn, usePlayIn, type PlayIn } from '../playIn/usePlayIn.js';
 import { withPlayed } from '../playIn/withPlayed.js';
 import { Readout } from '../scene/Readout.js';
 import { makeOneOff } from '../oneOffs/makeOneOff.js';
+import { useLanes } from '../scene/useLanes.js';
 import { SheetContext, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { newId } from '../session/documentSession.js';
@@ -32,6 +33,7 @@ import { Hint } from '../ui/Hint.js';
 import { Round } from '../ui/Round.js';
 import { ADVANCE_NAMES, ADVANCES, afterKeycap } from './afterKeycap.js';
 import { AfterKeycap } from './AfterKeycap.js';
+import { BlinkPanel } from './BlinkPanel.js';
 import { EaselAtPlayhead } from './EaselAtPlayhead.js';
 import { KeyHeading } from './KeyHeading.js';
 import { Tray } from './Tray.js';
@@ -150,6 +152,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
     });
   };
   const own = useMouthCommands();
+  const lanes = useLanes();
   const scrubPut = useScrubPut(edits.put);
   /** A keycap plays its mouth in, or puts it. */
   const put = (drawing: string, event?: KeyboardEvent): void => {
@@ -237,6 +240,22 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
       run: () => flip(1),
     },
     {
+      id: 'lane-next',
+      title: 'The next lane',
+      group: 'Look',
+      keys: ['Alt+ArrowDown'],
+      also: 'track part brows lids eyes mouth speaker',
+      run: () => lanes.step(1),
+    },
+    {
+      id: 'lane-before',
+      title: 'The lane before',
+      group: 'Look',
+      keys: ['Alt+ArrowUp'],
+      also: 'track part brows lids eyes mouth speaker',
+      run: () => lanes.step(-1),
+    },
+    {
       id: 'key-again',
       title: 'Key the pencil again',
       group: 'Whole scene',
@@ -292,7 +311,8 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
             {below !== 'feel' && proposal.changes > 0 && (
               <TryBar proposal={proposal} className="shrink-0 rounded-[10px] bg-zest-soft px-3 py-1.5" />
             )}
-            {below === 'feel' && (
+            {below === 'feel' && track.kind === 'part' && <BlinkPanel onClose={() => setBelow('tray')} />}
+            {below === 'feel' && track.kind === 'mouth' && (
               <Suspense>
                 <FeelPanel
                   proposal={proposal}

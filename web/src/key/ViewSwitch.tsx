@@ -1,5 +1,5 @@
 /** The charts of a character with more than one: from the playhead on, the mouths are on the one pressed. */
-import { chartSettings, chartStretchAt, frameNumber, switchChart } from '@zest-jaw/core';
+import { chartSettings, chartStretchAt, frameNumber, isPartChart, switchChart } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { newId } from '../session/documentSession.js';
@@ -13,8 +13,9 @@ function first<T>(charts: readonly (readonly [string, T])[], id: string): readon
 export function ViewSwitch(): ReactElement | null {
   const { session, playhead } = useOpenScene();
   const document = useSceneDocument();
-  const { charts, chartId, character, track } = useSpeaker();
-  if (charts.size < 2) return null;
+  const { charts: all, chartId, character, track } = useSpeaker();
+  const charts = new Map([...all].filter(([, chart]) => !isPartChart(chart)));
+  if (charts.size < 2 || track.kind === 'part') return null;
   const change = (to: string): void => {
     const now = session.store.getState().document;
     const { frame } = playhead.store.getState();

@@ -10,8 +10,10 @@ import {
   type ChartDocument,
   type ChartHead,
   type Drawing,
+  type PartLook,
 } from '@zest-jaw/core';
 import { useId, useMemo, type CSSProperties, type ReactElement } from 'react';
+import { FaceParts } from './FaceParts.js';
 import { useLookMarkup } from './Mouth.js';
 import { assetUrl } from './pictures.js';
 
@@ -29,6 +31,8 @@ interface EaselProps {
   /** undefined shows the head without a mouth. */
   readonly drawing: Drawing | undefined;
   readonly frame?: number;
+  /** What the other parts of the face show; left out they are at rest. */
+  readonly face?: readonly PartLook[] | undefined;
   /** The frame the drawing has been shown since, for a cycle. */
   readonly since?: number;
   /** Drawings seen through it, each in a tint of its own: the one before, the one after. */
@@ -75,7 +79,18 @@ function Ghost({ chart, drawing, tint }: { chart: ChartDocument; drawing: Drawin
   );
 }
 
-export function Easel({ name, chart, drawing, frame = 0, since = 0, beside, closer, bare = false, className }: EaselProps): ReactElement {
+export function Easel({
+  name,
+  chart,
+  drawing,
+  frame = 0,
+  face,
+  since = 0,
+  beside,
+  closer,
+  bare = false,
+  className,
+}: EaselProps): ReactElement {
   const head = maybeHead(chart);
   const look = drawing && lookOf(drawing, lookIndexAt(drawing, frame, since));
   const markup = useLookMarkup(chart, look);
@@ -98,7 +113,9 @@ export function Easel({ name, chart, drawing, frame = 0, since = 0, beside, clos
         aria-hidden
       >
         <g dangerouslySetInnerHTML={{ __html: headMarkup }} />
+        <FaceParts head={head} face={face} behindMouth />
         <g data-part="mouth" transform={head && mouthTransform(head.mouth)} dangerouslySetInnerHTML={{ __html: markup }} />
+        <FaceParts head={head} face={face} behindMouth={false} />
         {beside?.map((other, index) => other && <Ghost key={TINTS[index]} chart={chart} drawing={other} tint={TINTS[index]!} />)}
       </svg>
     </div>

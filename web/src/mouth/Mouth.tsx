@@ -1,9 +1,7 @@
 /** One mouth of a chart as SVG. */
-import { chartSettings, lookOf, lookToSvg, MOUTH_FOCUS, type ChartDocument, type Drawing, type Look } from '@zest-jaw/core';
+import { chartSettings, lookOf, lookToSvg, focusOfChart, type ChartDocument, type Drawing, type Look } from '@zest-jaw/core';
 import { useId, useMemo, type ReactElement } from 'react';
 import { assetUrl } from './pictures.js';
-
-const BOX = `${MOUTH_FOCUS.x} ${MOUTH_FOCUS.y} ${MOUTH_FOCUS.width} ${MOUTH_FOCUS.height}`;
 
 interface MouthProps {
   readonly chart: ChartDocument;
@@ -34,5 +32,6 @@ export function useLookMarkup(chart: ChartDocument, look: Look | undefined, { li
 
 export function Mouth({ chart, drawing, lookIndex = 0, lineWeight = 1, className }: MouthProps): ReactElement {
   const markup = useLookMarkup(chart, lookOf(drawing, lookIndex), { lineWeight, small: true });
-  return <svg viewBox={BOX} className={className} aria-hidden dangerouslySetInnerHTML={{ __html: markup }} />;
+  const { x, y, width, height } = useMemo(() => focusOfChart(chart), [chart]);
+  return <svg viewBox={`${x} ${y} ${width} ${height}`} className={className} aria-hidden dangerouslySetInnerHTML={{ __html: markup }} />;
 }

@@ -1,5 +1,15 @@
 /** Paints a figure on a canvas, and keeps painted mouths for reuse. */
-import { artFigure, lookOf, MOUTH_FOCUS, type ChartDocument, type Figure, type Look, type MouthStyle } from '@zest-jaw/core';
+import {
+  artFigure,
+  focusOfChart,
+  lookOf,
+  MOUTH_FOCUS,
+  type Box,
+  type ChartDocument,
+  type Figure,
+  type Look,
+  type MouthStyle,
+} from '@zest-jaw/core';
 import { mouthKey } from '../barSheet/sheetData.js';
 import { maybeImage } from './pictures.js';
 
@@ -64,27 +74,28 @@ export function heightAtWidth(width: number): number {
 /** @param charts by id */
 export function mouthSprites(charts: ReadonlyMap<string, ChartDocument>, pixelRatio: number, night: boolean): MouthSprites {
   const painted = new Map<string, HTMLCanvasElement>();
-  const mouths = new Map<string, { readonly look: Look; readonly style: MouthStyle }>();
+  const mouths = new Map<string, { readonly look: Look; readonly style: MouthStyle; readonly focus: Box }>();
   for (const [id, chart] of charts) {
     const { style } = chart.settings[0]!;
-    for (const drawing of chart.drawings) mouths.set(mouthKey(id, drawing.id), { look: lookOf(drawing, 0), style });
+    const focus = focusOfChart(chart);
+    for (const drawing of chart.drawings) mouths.set(mouthKey(id, drawing.id), { look: lookOf(drawing, 0), style, focus });
   }
   return {
     maybeGet: (mouth, width, inked) => {
       const found = mouths.get(mouth);
       if (!found) return undefined;
-      const { look, style } = found;
+      const { look, style, focus } = found;
       const rounded = Math.max(8, Math.round(width / 2) * 2);
       const key = `${mouth} ${rounded} ${inked}`;
       let canvas = painted.get(key);
       if (!canvas) {
-        const scale = rounded / MOUTH_FOCUS.width;
+        const scale = rounded / focus.width;
         canvas = document.createElement('canvas');
         canvas.width = Math.ceil(rounded * pixelRatio);
         canvas.height = Math.ceil(heightAtWidth(rounded) * pixelRatio);
         const context = canvas.getContext('2d')!;
         context.scale(scale * pixelRatio, scale * pixelRatio);
-        context.translate(-MOUTH_FOCUS.x, -MOUTH_FOCUS.y);
+        context.translate(-focus.x, -focus.y);
         context.translate(look.placement.x, look.placement.y);
         context.scale(look.placement.scale, look.placement.scale);
         const isPlain = look.art.kind === 'built' && !look.art.style;

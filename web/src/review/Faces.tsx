@@ -3,13 +3,16 @@ import {
   chartStretchAt,
   exposuresOfTrack,
   maybeDrawing,
+  faceAt,
   maybeExposureAt,
+  mouthLanes,
   type ChartDocument,
   type RemarkStroke,
   type SceneDocument,
 } from '@zest-jaw/core';
 import { useState, type PointerEvent, type ReactElement } from 'react';
 import { Easel } from '../mouth/Easel.js';
+import { FaceChartsContext } from '../mouth/faceChartsContext.js';
 
 interface FacesProps {
   readonly document: SceneDocument;
@@ -43,60 +46,63 @@ export function Faces({ document, charts, frame, nameOf, strokes, onStroke }: Fa
     setDrawn(undefined);
   };
   return (
-    <div className="relative flex min-h-0 flex-1 gap-3">
-      {document.tracks.map(({ id, characterId }) => {
-        const chart = charts.get(chartStretchAt(document, id, frame)?.chartId ?? '');
-        const held = maybeExposureAt(exposuresOfTrack(document, id), frame);
-        return (
-          chart && (
-            <Easel
-              key={id}
-              name={nameOf(characterId)}
-              chart={chart}
-              drawing={held && maybeDrawing(chart, held.drawing)}
-              frame={frame}
-              since={held?.from ?? 0}
-              className="min-h-0 min-w-0 flex-1"
-            />
-          )
-        );
-      })}
-      <svg
-        viewBox="0 0 100 100"
-        preserveAspectRatio="none"
-        aria-label="Draw here to point at something"
-        role="img"
-        data-testid="drawn"
-        data-strokes={strokes.length}
-        className={`absolute inset-0 size-full touch-none ${onStroke ? 'cursor-crosshair' : ''}`}
-        onPointerDown={(event) => {
-          if (!onStroke || event.button !== 0) return;
-          event.currentTarget.setPointerCapture(event.pointerId);
-          setDrawn(placeOf(event));
-        }}
-        onPointerMove={(event) => {
-          const place = placeOf(event);
-          setDrawn((before) => before && [...before, ...place]);
-        }}
-        onPointerUp={end}
-        onPointerCancel={() => setDrawn(undefined)}
-      >
-        {/* On a dark rim, so that it is seen on any face. */}
-        {(['rim', 'line'] as const).flatMap((part) =>
-          [...strokes, ...(drawn ? [drawn] : [])].map((stroke, index) => (
-            <polyline
-              key={`${part} ${index}`}
-              points={stroke.join(' ')}
-              fill="none"
-              stroke={part === 'rim' ? '#1e2a44' : '#f5ac2b'}
-              strokeWidth={part === 'rim' ? 9 : 4}
-              strokeLinecap="round"
-              strokeLinejoin="round"
-              vectorEffect="non-scaling-stroke"
-            />
-          )),
-        )}
-      </svg>
-    </div>
+    <FaceChartsContext.Provider value={charts}>
+      <div className="relative flex min-h-0 flex-1 gap-3">
+        {mouthLanes(document).map(({ id, characterId }) => {
+          const chart = charts.get(chartStretchAt(document, id, frame)?.chartId ?? '');
+          const held = maybeExposureAt(exposuresOfTrack(document, id), frame);
+          return (
+            chart && (
+              <Easel
+                key={id}
+                name={nameOf(characterId)}
+                chart={chart}
+                drawing={held && maybeDrawing(chart, held.drawing)}
+                frame={frame}
+                face={faceAt(document, id, charts, frame)}
+                since={held?.from ?? 0}
+                className="min-h-0 min-w-0 flex-1"
+              />
+            )
+          );
+        })}
+        <svg
+          viewBox="0 0 100 100"
+          preserveAspectRatio="none"
+          aria-label="Draw here to point at something"
+          role="img"
+          data-testid="drawn"
+          data-strokes={strokes.length}
+          className={`absolute inset-0 size-full touch-none ${onStroke ? 'cursor-crosshair' : ''}`}
+          onPointerDown={(event) => {
+            if (!onStroke || event.button !== 0) return;
+            event.currentTarget.setPointerCapture(event.pointerId);
+            setDrawn(placeOf(event));
+          }}
+          onPointerMove={(event) => {
+            const place = placeOf(event);
+            setDrawn((before) => before && [...before, ...place]);
+          }}
+          onPointerUp={end}
+          onPointerCancel={() => setDrawn(undefined)}
+        >
+          {/* On a dark rim, so that it is seen on any face. */}
+          {(['rim', 'line'] as const).flatMap((part) =>
+            [...strokes, ...(drawn ? [drawn] : [])].map((stroke, index) => (
+              <polyline
+                key={`${part} ${index}`}
+                points={stroke.join(' ')}
+                fill="none"
+                stroke={part === 'rim' ? '#1e2a44' : '#f5ac2b'}
+                strokeWidth={part === 'rim' ? 9 : 4}
+                strokeLinecap="round"
+                strokeLinejoin="round"
+                vectorEffect="non-scaling-stroke"
+              />
+            )),
+          )}
+        </svg>
+      </div>
+    </FaceChartsContext.Provider>
   );
 }

@@ -1,5 +1,6 @@
 /** What the steps of an open scene share, made from its sessions; and what lies around every step. */
 import {
+  mouthLaneOf,
   type CharacterView,
   chartStretchAt,
   type ChartDocument,
@@ -12,7 +13,7 @@ import {
   type Track,
 } from '@zest-jaw/core';
 import { useCallback, useEffect, useMemo, useState, type DragEvent, type ReactElement, type ReactNode } from 'react';
-import { Outlet, useNavigate } from 'react-router';
+import { Outlet, useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
@@ -23,6 +24,7 @@ import { sheetGatherer } from '../barSheet/sheetData.js';
 import { NotesRoom, useNotes } from '../check/NotesRoom.js';
 import { sheetNotes } from '../check/sheetNotes.js';
 import { useOwnFeels } from './useOwnFeels.js';
+import { FaceChartsContext } from '../mouth/faceChartsContext.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
 import { loadPictures } from '../mouth/pictures.js';
 import type { DocumentSession, SessionState } from '../session/documentSession.js';
@@ -214,6 +216,9 @@ function ChartConflict({ session }: { session: DocumentSession<ChartDocument> })
   return <Conflict session={session} noun="mouth chart" title={name} />;
 }
 
+/** Steps that are about what is said. */
+const OF_SPEECH = ['listen', 'check'];
+
 export function SceneRooms({ view, charts: chartViews, productions, session, chartSessions }: Loaded & Sessions): ReactElement {
   const [shown] = useState(() => openShownScene(session));
   const [chosen] = useState(openChosen);
@@ -246,7 +251,13 @@ export function SceneRooms({ view, charts: chartViews, productions, session, cha
     [sceneId, productionId, session, shown, chartSessions, chartViews, characters, player, playhead, chosen, readAgain],
   );
   const hearing = useMemo<Hearing>(() => ({ facts, heardOf, samplesOf }), [facts, heardOf, samplesOf]);
-  const track = useStore(shown.store, ({ document: { tracks } }) => tracks.find((candidate) => candidate.id === shownTrack) ?? tracks[0]);
+  const { pathname } = useLocation();
+  // What is said is worked on by whoever says it; on the other steps a part of the face is a lane like any.
+  const isOfParts = !OF_SPEECH.some((step) => pathname.endsWith(`/${step}`));
+  const track = useStore(shown.store, ({ document }) => {
+    const found = document.tracks.find((candidate) => candidate.id === shownTrack) ?? document.tracks[0];
+    return found && (isOfParts ? found : mouthLaneOf(document, found));
+  });
   const speaker = useSpeakerShown(open, track);
   if (!speaker)
     return (
@@ -260,11 +271,13 @@ export function SceneRooms({ view, charts: chartViews, productions, session, cha
       <HearingContext.Provider value={hearing}>
         <ReadingContext.Provider value={reading}>
           <SpeakerContext.Provider value={speaker}>
-            <NotesRoom>
-              <SheetRoom speaker={speaker} sound={sound}>
-                <AroundSteps production={production?.name ?? ''} />
-              </SheetRoom>
-            </NotesRoom>
+            <FaceChartsContext.Provider value={speaker.allCharts}>
+              <NotesRoom>
+                <SheetRoom speaker={speaker} sound={sound}>
+                  <AroundSteps production={production?.name ?? ''} />
+                </SheetRoom>
+              </NotesRoom>
+            </FaceChartsContext.Provider>
           </SpeakerContext.Provider>
         </ReadingContext.Provider>
       </HearingContext.Provider>

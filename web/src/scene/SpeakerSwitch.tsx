@@ -1,4 +1,5 @@
-/** Whose lane is shown, where several speak in a scene. */
+/** Whose lane is worked on, where several speak in a scene. */
+import { mouthLaneOf, mouthLanes } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { Pills } from '../ui/Pills.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from './sceneContext.js';
@@ -7,14 +8,15 @@ export function SpeakerSwitch(): ReactElement | null {
   const { characters, showTrack } = useOpenScene();
   const document = useSceneDocument();
   const { track } = useSpeaker();
-  if (document.tracks.length < 2) return null;
+  const speaking = mouthLanes(document);
+  if (speaking.length < 2) return null;
   const nameOf = (id: string): string => characters.find((character) => character.id === id)?.name ?? 'Somebody';
   return (
     <div className="shrink-0">
       <Pills
         label="Whose mouth"
-        options={document.tracks.map(({ id, characterId }) => [id, nameOf(characterId)] as const)}
-        value={track.id}
+        options={speaking.map(({ id, characterId }) => [id, nameOf(characterId)] as const)}
+        value={mouthLaneOf(document, track).id}
         onChange={showTrack}
       />
     </div>

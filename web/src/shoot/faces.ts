@@ -11,10 +11,10 @@ const PAPER = '#e8dfca';
 export async function facesOf({ pictures, charts }: Pick<ShotLine, 'pictures' | 'charts'>): Promise<(readonly [string, ImageBitmap])[]> {
   const used = new Map<string, ChartDocument>();
   for (const { shot } of pictures) if (shot.chartId !== null) used.set(shot.chartId, charts.get(shot.chartId)!);
-  const uris = await picturesOfCharts(used.values());
+  const uris = await picturesOfCharts(charts.values());
   const faces: (readonly [string, ImageBitmap])[] = [];
   for (const [chartId, chart] of used) {
-    const options = { ...PRACTICE_SIZE, withHead: true, ground: chart.head[0]?.backdrop[1] ?? PAPER };
+    const options = { ...PRACTICE_SIZE, withHead: true, charts, ground: chart.head[0]?.backdrop[1] ?? PAPER };
     const face = (shown?: { drawing: string; look: number }): Promise<ImageBitmap> =>
       drawn(pictureSvg(chart, shown, options, (hash) => uris.get(hash) ?? ''));
     for (const { id } of [...chart.drawings].sort((a, b) => a.number - b.number))

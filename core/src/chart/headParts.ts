@@ -1,0 +1,82 @@
+/**
+ * The parts of a face beside its mouth: brows, lids, eyes, whatever is replaced. Each has a chart of its own, whose
+ * drawings no sound plays, and a place on the head.
+ */
+import type { Box, Look } from '../draw/art.js';
+import { boxOfLook } from '../draw/artFigure.js';
+import { MOUTH_FOCUS } from '../draw/mouthFigure.js';
+import { isPartChart, lookOf, maybeDrawing, restDrawing, type ChartDocument } from './chart.js';
+import type { ChartHead, HeadPart, MouthPlace } from './head.js';
+
+export function partsOfHead(head: ChartHead | undefined): readonly HeadPart[] {
+  return head?.parts ?? [];
+}
+
+/** Those behind the mouth (`order` below 0) or before it, from back to front. */
+export function partsInDepth(head: ChartHead | undefined, behindMouth: boolean): HeadPart[] {
+  return partsOfHead(head)
+    .filter(({ order }) => order < 0 === behindMouth)
+    .sort((a, b) => a.order - b.order);
+}
+
+/** The places that lead from the head to a part, the one that it hangs on first. */
+export function placesOfPart(head: ChartHead, part: HeadPart): MouthPlace[] {
+  const chain: HeadPart[] = [];
+  for (let next: HeadPart | undefined = part; next && !chain.includes(next);) {
+    chain.unshift(next);
+    const { follows }: HeadPart = next;
+    next = partsOfHead(head).find(({ id }) => id === follows);
+  }
+  return chain.map(({ at }) => at);
+}
+
+/** What a part of the face shows, by its id on the head. */
+export interface PartLook {
+  readonly part: string;
+  readonly chartId: string;
+  readonly drawing: string;
+  readonly look: number;
+}
+
+/** A part of the face with what is seen of it. */
+export interface ShownPart {
+  readonly part: HeadPart;
+  readonly chart: ChartDocument;
+  readonly look: Look;
+}
+
+/**
+ * What is seen of every part of a head: at rest where nothing is said of it. One whose chart is not there is not seen.
+ *
+ * @param charts by id
+ */
+export function shownParts(
+  head: ChartHead | undefined,
+  charts: ReadonlyMap<string, ChartDocument>,
+  face: readonly PartLook[] = [],
+): ShownPart[] {
+  return partsOfHead(head).flatMap((part): ShownPart[] => {
+    const said = face.find((one) => one.part === part.id);
+    const chart = charts.get(said?.chartId ?? part.chartId);
+    if (!chart) return [];
+    const drawing = (said && maybeDrawing(chart, said.drawing)) ?? restDrawing(chart);
+    return [{ part, chart, look: lookOf(drawing, said?.look ?? 0) }];
+  });
+}
+
+/** The charts of the parts of some heads, by id. */
+export function partChartIds(charts: Iterable<ChartDocument>): Set<string> {
+  return new Set([...charts].flatMap(({ head: [head] }) => partsOfHead(head).map(({ chartId }) => chartId)));
+}
+
+/** The part of a chart's square that its drawings fill, in the shape of a mouth's, for showing one as large as it goes. */
+export function focusOfChart(chart: ChartDocument): Box {
+  if (!isPartChart(chart)) return MOUTH_FOCUS;
+  const boxes = chart.drawings.map(boxOfLook).filter(({ width, height }) => width > 0 && height > 0);
+  if (boxes.length === 0) return MOUTH_FOCUS;
+  const [left, top] = [Math.min(...boxes.map(({ x }) => x)), Math.min(...boxes.map(({ y }) => y))];
+  const [right, foot] = [Math.max(...boxes.map(({ x, width }) => x + width)), Math.max(...boxes.map(({ y, height }) => y + height))];
+  const scale = Math.max((right - left) / MOUTH_FOCUS.width, (foot - top) / MOUTH_FOCUS.height) * 1.08;
+  const [width, height] = [MOUTH_FOCUS.width * scale, MOUTH_FOCUS.height * scale];
+  return { x: (left + right - width) / 2, y: (top + foot - height) / 2, width, height };
+}

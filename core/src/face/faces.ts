@@ -1,0 +1,52 @@
+/** What a whole face shows, frame by frame: its mouth by the mouth lane, its other parts by theirs. */
+import { lookIndexAt, maybeDrawing, restDrawing, type ChartDocument } from '../chart/chart.js';
+import type { HeadPart } from '../chart/head.js';
+import { partsOfHead, type PartLook } from '../chart/headParts.js';
+import { looksOfFrames, type FrameLook } from '../formats/pictures.js';
+import { exposuresOfTrack, maybeExposureAt } from '../scene/exposures.js';
+import { maybePartLane } from '../scene/partLanes.js';
+import type { SceneDocument } from '../scene/sceneDocument.js';
+import { chartStretchAt } from '../scene/trackCharts.js';
+
+type Charts = ReadonlyMap<string, ChartDocument>;
+
+/** What a lane of another chart than the part's shows is the part's drawing of that name: two views of a head share a lane. */
+function onChartOf(part: HeadPart, chartId: string, drawingId: string, charts: Charts): string | undefined {
+  const own = charts.get(part.chartId);
+  if (chartId === part.chartId) return own && maybeDrawing(own, drawingId)?.id;
+  const other = charts.get(chartId);
+  const label = other && maybeDrawing(other, drawingId)?.label;
+  return own?.drawings.find((drawing) => drawing.label === label)?.id;
+}
+
+/** What a part of a character's face shows at a frame; undefined where its chart is not there. */
+function partLookAt(scene: SceneDocument, characterId: string, part: HeadPart, charts: Charts, frame: number): PartLook | undefined {
+  const chart = charts.get(part.chartId);
+  if (!chart) return undefined;
+  const lane = maybePartLane(scene, characterId, part.name);
+  const exposure = lane && !lane.hidden ? maybeExposureAt(exposuresOfTrack(scene, lane.id), frame) : undefined;
+  const inForce = exposure && chartStretchAt(scene, lane!.id, exposure.from)!.chartId;
+  const drawing = (exposure && onChartOf(part, inForce!, exposure.drawing, charts)) ?? restDrawing(chart).id;
+  return { part: part.id, chartId: part.chartId, drawing, look: lookIndexAt(maybeDrawing(chart, drawing)!, frame, exposure?.from ?? 0) };
+}
+
+/**
+ * What the parts of a face show at a frame, beside its mouth.
+ *
+ * @param trackId the mouth's lane
+ * @param charts by id, those of the parts among them
+ */
+export function faceAt(scene: SceneDocument, trackId: string, charts: Charts, frame: number): PartLook[] {
+  const track = scene.tracks.find(({ id }) => id === trackId);
+  const chart = charts.get(chartStretchAt(scene, trackId, frame)?.chartId ?? '');
+  if (!track || !chart) return [];
+  return partsOfHead(chart.head[0]).flatMap((part) => partLookAt(scene, track.characterId, part, charts, frame) ?? []);
+}
+
+/** What each frame of a mouth's lane shows, with the other parts of its face. Shape: one entry a frame. */
+export function facesOfFrames(scene: SceneDocument, trackId: string, charts: Charts): (FrameLook | undefined)[] {
+  return looksOfFrames(scene, trackId, charts).map((look, frame) => {
+    const face = look ? faceAt(scene, trackId, charts, frame) : [];
+    return look && face.length > 0 ? { ...look, face } : look;
+  });
+}

@@ -1,0 +1,123 @@
+/** Further parts of a face: lanes of their own, blinks by rule, drawings put by key, parts made on a head. */
+import type { ChartView, SceneDocument } from '@zest-jaw/core';
+import { expect, mouthLane, openDemo, saved, sceneDocument, test } from '../app.js';
+
+const SCENE = 'the-last-ferry';
+
+const laneOf = (document: SceneDocument, part: string): SceneDocument['exposures'] => {
+  const track = document.tracks.find((one) => one.part === part)!.id;
+  return document.exposures.filter((exposure) => exposure.track === track);
+};
+
+test('the demo’s lids blink; the lane is gone to by keys, blinks otherwise, more often, or not at all, and each is undone', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, SCENE);
+  const mouths = await mouthLane(page);
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect(page.getByRole('button', { name: 'Lids', exact: true })).toBeVisible();
+  const lids = await mouthLane(page);
+  expect(lids.map(({ drawing }) => drawing)).toEqual(laneOf(await sceneDocument(app, SCENE), 'Lids').map(({ drawing }) => drawing));
+  expect(lids.filter(({ drawing }) => drawing === 'shut').length).toBeGreaterThan(1);
+  // The tray is that of the lids, and the whole face is on the easel with them as they are at the playhead.
+  await expect(page.getByRole('button', { name: /Shut/ }).first()).toBeVisible();
+  const easel = page.getByTestId('easel').first();
+  await expect(easel.locator('[data-part="Lids"]')).toHaveCount(1);
+  const open = await easel.locator('[data-part="Lids"]').innerHTML();
+  for (let step = 0; step < 2; step++) await page.keyboard.press('ArrowDown');
+  await expect.poll(() => easel.locator('[data-part="Lids"]').innerHTML()).not.toBe(open);
+
+  await page.keyboard.press('j');
+  const panel = page.getByRole('region', { name: 'Blinks' });
+  await panel.getByRole('slider', { name: 'A minute' }).fill('40');
+  await expect(page.getByRole('button', { name: /Blinks 40 a minute/ })).toBeVisible();
+  await saved(page);
+  const more = laneOf(await sceneDocument(app, SCENE), 'Lids').filter(({ drawing }) => drawing === 'shut').length;
+  expect(more).toBeGreaterThan(lids.filter(({ drawing }) => drawing === 'shut').length);
+  await expect(panel.getByTestId('blinks')).toHaveText(`${more} blinks in this scene.`);
+  await panel.getByRole('button', { name: 'No blinks' }).click();
+  await expect.poll(async () => (await mouthLane(page)).map(({ drawing }) => drawing)).toEqual(['open']);
+  for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
+  await expect
+    .poll(async () => (await mouthLane(page)).map(({ from, drawing }) => [from, drawing]))
+    .toEqual(lids.map(({ from, drawing }) => [from, drawing]));
+
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect.poll(async () => (await mouthLane(page)).map(({ drawing }) => drawing)).toEqual(mouths.map(({ drawing }) => drawing));
+});
+
+test('a lane for the brows is made, a drawing put by its keycap in ink; hidden they rest, and the lane goes with one press', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, SCENE);
+  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'A lane for brows' }).click();
+  await expect.poll(async () => (await mouthLane(page)).map(({ drawing }) => drawing)).toEqual(['level']);
+  for (let step = 0; step < 6; step++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('w');
+  await expect
+    .poll(async () => (await mouthLane(page)).filter(({ inked }) => inked).map(({ from, drawing }) => [from, drawing]))
+    .toEqual([[6, 'up']]);
+  const brows = page.getByTestId('easel').first().locator('[data-part="Brows"]');
+  const up = await brows.innerHTML();
+  await saved(page);
+  // Keyed again, the ink stays.
+  await page.getByRole('button', { name: 'Key again' }).click();
+  await saved(page);
+  expect(laneOf(await sceneDocument(app, SCENE), 'Brows').filter(({ inked }) => inked)).toHaveLength(1);
+  await page.getByRole('button', { name: 'Brows', exact: true }).click();
+  await page.getByRole('menuitem', { name: /Hide it/ }).click();
+  await expect.poll(() => brows.innerHTML()).not.toBe(up);
+  await page.getByRole('button', { name: 'Brows', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Show it again' }).click();
+  await expect.poll(() => brows.innerHTML()).toBe(up);
+  await page.getByRole('button', { name: 'Brows', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Take the lane of brows away' }).click();
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).tracks.map(({ part }) => part)).toEqual([undefined, 'Lids']);
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).tracks.map(({ part }) => part)).toEqual([undefined, 'Lids', 'Brows']);
+});
+
+test('a new head is given brows, lids and eyes; one is moved, follows another, and is drawn on the face', async ({ page, app }) => {
+  const { id } = (await (
+    await fetch(app.url('/api/charts'), {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: 'Pip, front', style: 'pen', size: 6 }),
+    })
+  ).json()) as { id: string };
+  const partsNow = async (): Promise<NonNullable<ChartView['document']['head'][0]['parts']>> =>
+    (await app.json<ChartView>(`/api/charts/${id}`)).document.head[0]!.parts ?? [];
+  await page.goto(app.url(`/charts/${id}`));
+  await page.getByRole('button', { name: 'Head', exact: true }).click();
+  const parts = page.getByTestId('parts');
+  await parts.getByRole('button', { name: 'Add brows, lids and eyes' }).click();
+  await expect(parts.getByRole('listitem')).toHaveCount(3);
+  await parts.getByRole('button', { name: 'Add brows, lids and eyes' }).click();
+  await expect(page.getByText('This head has eyes, lids, brows already.')).toBeVisible();
+  await parts.getByRole('button', { name: 'Brows', exact: true }).click();
+  await parts.getByRole('slider', { name: 'Down' }).fill('90');
+  await parts.getByRole('combobox', { name: 'What Brows moves with' }).selectOption({ label: 'eyes' });
+  await saved(page);
+  const [eyes, , brows] = await partsNow();
+  expect([brows!.at.y, brows!.follows]).toEqual([90, eyes!.id]);
+  await parts.getByRole('textbox', { name: 'Name of another part' }).fill('Left hand');
+  await parts.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(parts.getByRole('listitem')).toHaveCount(4);
+  // What carried another is taken away: the other is on the head again.
+  await parts.getByRole('button', { name: 'Eyes', exact: true }).click();
+  await parts.getByRole('button', { name: 'Take eyes away' }).click();
+  await saved(page);
+  expect((await partsNow()).map(({ name, follows }) => [name, follows])).toEqual([
+    ['Lids', undefined],
+    ['Brows', undefined],
+    ['Left hand', undefined],
+  ]);
+  await parts.getByRole('link', { name: 'Draw Lids' }).click();
+  await expect(page.getByText('6 drawings of a part of the face: no sound plays them.')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Drawing desk' }).locator('[data-part="Brows"]')).toHaveCount(1);
+});

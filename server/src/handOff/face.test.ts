@@ -1,0 +1,117 @@
+/** Further parts of a face: made on a head, seen in what is handed off, taken along in a bundle. */
+import {
+  exposureSheetCsv,
+  isPartChart,
+  maybeHead,
+  partsOfHead,
+  type ChartDocument,
+  type ChartView,
+  type SceneDocument,
+} from '@zest-jaw/core';
+import { renderPictures } from '@zest-jaw/engine/hand-off';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { openTestApp, type TestApp } from '../testing/testApp.js';
+
+jest.setTimeout(120_000);
+
+const SCENE = 'the-last-ferry';
+let app: TestApp;
+beforeAll(async () => {
+  app = await openTestApp();
+});
+afterAll(() => app.close());
+
+const chartsOf = async (of: TestApp): Promise<ChartView[]> => (await of.agent().get('/api/charts').expect(200)).body as ChartView[];
+const lidsOf = (document: SceneDocument): SceneDocument['exposures'] => {
+  const lane = document.tracks.find(({ part }) => part === 'Lids')!.id;
+  return document.exposures.filter(({ track }) => track === lane);
+};
+
+async function pictures(request: object): Promise<Record<string, Uint8Array>> {
+  const { document } = await app.scene(SCENE);
+  const body = { trackId: document.tracks[0]!.id, baseName: 'face', firstNumber: 0, width: 120, height: 120, withHead: true, ...request };
+  const { body: job } = await app.agent().post(`/api/scenes/${SCENE}/pictures`).send(body).expect(201);
+  expect((await app.ended(job.id)).state).toBe('done');
+  return unzipSync((await app.resultOf(String(job.id))).bytes);
+}
+
+it('the demo blinks: a picture of the head has its lids as the lane says, pixel for pixel', async () => {
+  const { document } = await app.scene(SCENE);
+  const charts = await chartsOf(app);
+  const documents = new Map(charts.map(({ id, document }) => [id, document]));
+  const blink = lidsOf(document).find(({ drawing }) => drawing === 'shut')!;
+  const files = await pictures({});
+  const mouth = document.exposures.find(
+    ({ track, from, to }) => track === document.tracks[0]!.id && from <= blink.from && blink.from < to,
+  )!;
+  const chart = documents.get(document.tracks[0]!.chartId)!;
+  const head = maybeHead(chart)!;
+  if (head.art.kind !== 'picture') throw new Error('The demo’s heads are pictures.');
+  const { body } = await app.agent().get(`/api/assets/${head.art.picture}`).expect(200);
+  const uri = `data:image/svg+xml;base64,${(body as Buffer).toString('base64')}`;
+  const drawn = async (lids: string): Promise<Uint8Array> => {
+    const face = partsOfHead(head).map((part) => {
+      const own = documents.get(part.chartId)!;
+      return { part: part.id, chartId: part.chartId, drawing: part.name === 'Lids' ? lids : own.drawings[0]!.id, look: 0 };
+    });
+    const shown = { chartId: document.tracks[0]!.chartId, drawing: mouth.drawing, look: 0, face };
+    const options = { baseName: 'drawn', firstNumber: 0, width: 120, height: 120, withHead: true };
+    let bytes = new Uint8Array();
+    await renderPictures(
+      [{ number: 0, shown, frame: 0, frames: 1 }],
+      documents,
+      options,
+      () => uri,
+      (picture) => (bytes = new Uint8Array(picture.bytes)),
+    );
+    return bytes;
+  };
+  const made = files[`face${String(blink.from).padStart(4, '0')}.png`]!;
+  expect(Buffer.from(made).equals(Buffer.from(await drawn('shut')))).toBe(true);
+  expect(Buffer.from(made).equals(Buffer.from(await drawn('open')))).toBe(false);
+});
+
+it('each lane by itself has a folder, and the sheet a column, of its own name', async () => {
+  const files = await pictures({ lanes: 'each', withHead: false, which: 'changes' });
+  expect(new Set(Object.keys(files).map((name) => name.split('/')[0]))).toEqual(new Set(['Bramble', 'Bramble lids']));
+  const { text } = await app.agent().get(`/api/scenes/${SCENE}/sheet.csv`).expect(200);
+  const [head, ...rows] = text.trim().split('\r\n');
+  expect(head).toContain('Bramble lids mouth');
+  // The sounds of the face stand once, however many lanes it has.
+  const { document } = await app.scene(SCENE);
+  const alone = exposureSheetCsv(document, [{ trackId: document.tracks[0]!.id, name: 'Bramble', charts: new Map() }]);
+  const sounds = (lines: string[]): (string | undefined)[] => lines.map((line) => line.split(',')[3]);
+  expect(sounds(rows)).toEqual(sounds(alone.trim().split('\r\n').slice(1)));
+});
+
+it('a head is given brows, lids and eyes once, or an empty part by name', async () => {
+  const { body: made } = await app.agent().post('/api/charts').send({ name: 'Pip, front', style: 'pen', size: 6 }).expect(201);
+  const { body } = await app.agent().post(`/api/charts/${made.id}/parts`).send({}).expect(200);
+  expect(body.charts).toHaveLength(3);
+  const find = async (): Promise<ChartDocument> => (await chartsOf(app)).find(({ id }) => id === made.id)!.document;
+  expect(partsOfHead(maybeHead(await find())).map(({ name }) => name)).toEqual(['Eyes', 'Lids', 'Brows']);
+  const again = await app.agent().post(`/api/charts/${made.id}/parts`).send({}).expect(422);
+  expect(again.body.detail).toMatch(/has eyes, lids, brows already/);
+  await app.agent().post(`/api/charts/${made.id}/parts`).send({ name: 'Left hand' }).expect(200);
+  expect(partsOfHead(maybeHead(await find())).map(({ name }) => name)).toContain('Left hand');
+  const charts = await chartsOf(app);
+  expect(charts.filter(({ characterId, document }) => characterId === made.characterId && isPartChart(document))).toHaveLength(4);
+});
+
+it('a bundle takes the parts along, and they are on the charts of there', async () => {
+  const { body: job } = await app.agent().post(`/api/scenes/${SCENE}/hand-offs`).send({ kind: 'bundle' }).expect(201);
+  expect((await app.ended(job.id)).state).toBe('done');
+  const files = unzipSync((await app.resultOf(String(job.id))).bytes);
+  // A production of another name, so that nothing of it is there already.
+  const index = JSON.parse(strFromU8(files['bundle.json']!)) as { production: { name: string } };
+  index.production.name = 'Elsewhere';
+  const zip = zipSync({ ...files, 'bundle.json': strToU8(JSON.stringify(index)) });
+  const { body } = await app.agent().post('/api/bundles').attach('bundle', Buffer.from(zip), 'scene.zip').expect(201);
+  const { document } = await app.scene(body.sceneIds[0]);
+  const charts = new Map((await chartsOf(app)).map((chart) => [chart.id, chart]));
+  const [mouth, lids] = document.tracks;
+  const head = maybeHead(charts.get(mouth!.chartId)!.document)!;
+  expect(partsOfHead(head).map(({ chartId }) => charts.get(chartId)?.characterId)).toEqual(Array(3).fill(mouth!.characterId));
+  expect(partsOfHead(head).find(({ name }) => name === 'Lids')!.chartId).toBe(lids!.chartId);
+  expect(lids!.chartId).not.toBe('bramble-lids');
+});

@@ -1,0 +1,32 @@
+/** The other parts of a face, where they sit on its head. */
+import { partsInDepth, partToSvg, shownParts, type ChartHead, type PartLook, type ShownPart } from '@zest-jaw/core';
+import { memo, useId, useMemo, type ReactElement } from 'react';
+import { useFaceCharts } from './faceChartsContext.js';
+import { assetUrl } from './pictures.js';
+
+/** One that stays as it is from frame to frame is not written again. */
+const Part = memo(function Part({ head, part, chart, look }: ShownPart & { readonly head: ChartHead }): ReactElement {
+  const idPrefix = useId();
+  const markup = useMemo(
+    () => partToSvg(head, { part, chart, look }, { idPrefix, hrefOf: ({ picture }) => assetUrl(picture) }),
+    [head, part, chart, look, idPrefix],
+  );
+  return <g data-part={part.name} dangerouslySetInnerHTML={{ __html: markup }} />;
+});
+
+interface FacePartsProps {
+  readonly head: ChartHead | undefined;
+  /** What they show; left out they are at rest. */
+  readonly face?: readonly PartLook[] | undefined;
+  /** Those behind the mouth, or those before it. */
+  readonly behindMouth: boolean;
+}
+
+export function FaceParts({ head, face, behindMouth }: FacePartsProps): ReactElement[] {
+  const shown = shownParts(head, useFaceCharts(), face);
+  return partsInDepth(head, behindMouth).flatMap(({ id }) =>
+    shown
+      .filter(({ part }) => part.id === id)
+      .map((one) => <Part key={id} head={head!} part={one.part} chart={one.chart} look={one.look} />),
+  );
+}

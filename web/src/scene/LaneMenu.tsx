@@ -1,0 +1,54 @@
+/** Which lane is worked on, of all there are, and lanes for the parts of a face: made, hidden, taken away. */
+import { Eye, EyeOff, Plus, Trash2 } from 'lucide-react';
+import type { ReactElement } from 'react';
+import { Button } from '../ui/Button.js';
+import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';
+import { useLanes } from './useLanes.js';
+
+export function LaneMenu(): ReactElement | null {
+  const { lanes, current, missing, show, add, remove, hide } = useLanes();
+  if (lanes.length < 2 && missing.length === 0) return null;
+  const isPart = current.kind === 'part';
+  return (
+    <Menu
+      className="min-w-[240px]"
+      trigger={
+        <Button className="max-w-[150px] shrink-0 px-3! py-[3px]! text-[14px]!" title="Lanes (Alt and an arrow up or down)">
+          <span className="block truncate">{isPart ? (current.part ?? 'Part') : 'Lanes'}</span>
+        </Button>
+      }
+    >
+      {lanes.map(([lane, name]) => (
+        <MenuCheck
+          key={lane.id}
+          checked={lane.id === current.id}
+          className="data-[state=checked]:font-semibold"
+          onSelect={() => show(lane.id)}
+        >
+          <span className="flex-1">{name}</span>
+          {lane.hidden && <span className="text-[13px] text-ink-soft">hidden</span>}
+        </MenuCheck>
+      ))}
+      {missing.length > 0 && <MenuRule />}
+      {missing.map((part) => (
+        <MenuItem key={part.id} onSelect={() => add(part)}>
+          <Plus size={16} aria-hidden />
+          {`A lane for ${part.name.toLowerCase()}`}
+        </MenuItem>
+      ))}
+      {isPart && (
+        <>
+          <MenuRule />
+          <MenuItem onSelect={() => hide(current, !current.hidden)}>
+            {current.hidden ? <Eye size={16} aria-hidden /> : <EyeOff size={16} aria-hidden />}
+            {current.hidden ? 'Show it again' : 'Hide it: the part is at rest'}
+          </MenuItem>
+          <MenuItem onSelect={() => remove(current)}>
+            <Trash2 size={16} aria-hidden />
+            {`Take the lane of ${(current.part ?? 'the part').toLowerCase()} away`}
+          </MenuItem>
+        </>
+      )}
+    </Menu>
+  );
+}

@@ -1,0 +1,59 @@
+/** The lanes of a scene: which is worked on, and what may be done to those of the parts of a face. */
+import {
+  addPartLane,
+  chartStretchAt,
+  isRefusal,
+  maybeHead,
+  maybePartLane,
+  mouthLaneOf,
+  nameOfLane,
+  partsOfHead,
+  removePartLane,
+  setLaneHidden,
+  type HeadPart,
+  type Track,
+} from '@zest-jaw/core';
+import { newId } from '../session/documentSession.js';
+import { useOpenScene, useSceneDocument, useSpeaker } from './sceneContext.js';
+
+export interface Lanes {
+  readonly lanes: readonly (readonly [lane: Track, name: string])[];
+  readonly current: Track;
+  /** Parts of the face that have no lane yet. */
+  readonly missing: readonly HeadPart[];
+  show(id: string): void;
+  /** The next one, or the one before; round and round. */
+  step(by: 1 | -1): void;
+  add(part: HeadPart): void;
+  remove(lane: Track): void;
+  hide(lane: Track, hidden: boolean): void;
+}
+
+export function useLanes(): Lanes {
+  const { characters, session, showTrack, playhead } = useOpenScene();
+  const { track, allCharts } = useSpeaker();
+  const document = useSceneDocument();
+  const { tracks } = document;
+  const mouth = mouthLaneOf(document, track);
+  const chart = allCharts.get(chartStretchAt(document, mouth.id, playhead.store.getState().frame)?.chartId ?? '');
+  const head = chart && maybeHead(chart);
+  const nameOf = (lane: Track): string => nameOfLane(lane, characters.find(({ id }) => id === lane.characterId)?.name ?? 'Somebody');
+  return {
+    lanes: tracks.map((lane) => [lane, nameOf(lane)] as const),
+    current: track,
+    missing: partsOfHead(head).filter(({ name, chartId }) => allCharts.has(chartId) && !maybePartLane(document, mouth.characterId, name)),
+    show: showTrack,
+    step: (by) => {
+      const at = tracks.findIndex(({ id }) => id === track.id);
+      showTrack(tracks[(at + by + tracks.length) % tracks.length]!.id);
+    },
+    add: (part) => {
+      const patch = addPartLane(session.store.getState().document, { mouth: mouth.id, part }, allCharts.get(part.chartId)!, newId);
+      session.change(patch);
+      const made = isRefusal(patch) ? undefined : patch.ops.find((op) => op.op === 'put' && op.table === 'tracks');
+      if (made && made.op === 'put') showTrack(made.id);
+    },
+    remove: (lane) => session.change(removePartLane(session.store.getState().document, lane.id, newId)),
+    hide: (lane, hidden) => session.change(setLaneHidden(session.store.getState().document, lane.id, hidden, newId)),
+  };
+}
