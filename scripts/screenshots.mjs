@@ -45,10 +45,17 @@ const shoot = (name) => page.screenshot({ path: join(shots, `${name}.png`) });
 
 await open('/');
 await shoot('home');
-await page.getByLabel('Recording for a new scene').setInputFiles(join(ROOT, 'demo/voices/a-complaint.wav'));
-await page.getByLabel('What is said').fill('My parcel is soaked, (sighs) it smells of herring, and it hums.');
-await page.waitForTimeout(2500);
-await shoot('new-scene');
+// The whole face: lids that blink, a pose put over a phrase.
+await open('/scenes/the-last-ferry/key');
+for (let press = 0; press < 34; press++) await page.keyboard.press('ArrowRight');
+await page.keyboard.press('Shift+Digit2');
+await page.keyboard.press('Alt+ArrowDown');
+await page.keyboard.press('KeyJ');
+await page.getByRole('region', { name: 'Blinks' }).waitFor();
+await page.waitForTimeout(600);
+await shoot('face');
+await page.keyboard.press('Control+z');
+await page.waitForTimeout(600);
 for (const [step, name, scene] of [
   ['chart', 'chart', 'a-complaint'],
   ['listen', 'listen', 'the-wet-stamp'],

@@ -10,6 +10,7 @@ import {
   holdsCsv,
   LABEL_KINDS,
   looksOfFrames,
+  nameOfLane,
   maybeLabelKind,
   PICTURE_LIMITS,
   placesCsv,
@@ -170,7 +171,7 @@ export async function exportCommand(args: string[]): Promise<void> {
   const text = (path: string, request: TextRequest): void =>
     writeFileSync(path, textOfHandOff(scene, trackId, charts, request, request.kind === 'curves' ? source.levels() : undefined));
   const sheet = async (path: string): Promise<string | Uint8Array> => {
-    const tracks = scene.tracks.map(({ id, characterId }) => ({ trackId: id, name: source.nameOf(characterId), charts }));
+    const tracks = scene.tracks.map((lane) => ({ trackId: lane.id, name: nameOfLane(lane, source.nameOf(lane.characterId)), charts }));
     if (endingOf('sheet', path) === '.csv')
       return exposureSheetCsv(scene, tracks, { firstNumber: firstCounted(scene, counting), drop: counting.drop });
     const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long' }).format(new Date());

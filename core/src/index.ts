@@ -111,7 +111,16 @@ export {
   type Placement,
   type Reference,
 } from './draw/art.js';
-export { BUILT_HEAD, picturesOfHead, type ChartHead, type HeadArt, type HeadPart, type JawPiece, type MouthPlace } from './chart/head.js';
+export {
+  BUILT_HEAD,
+  picturesOfHead,
+  type ChartHead,
+  type HeadArt,
+  type HeadPart,
+  type HeadPose,
+  type JawPiece,
+  type MouthPlace,
+} from './chart/head.js';
 export { maybeFaultOfParts, PART_LIMITS } from './chart/faultsOfParts.js';
 export {
   focusOfChart,
@@ -126,6 +135,7 @@ export {
 export { faceToSvg, headToSvg, lookToSvg, mouthTransform, partToSvg } from './chart/headToSvg.js';
 export { emptyPart, eyesOfHead, starterParts, type HeadEyes, type StarterPart } from './chart/starterParts.js';
 export { faceAt, facesOfFrames } from './face/faces.js';
+export { poseOfFace, putPose } from './face/poses.js';
 export { BLINK_LIMITS, planBlinks, USUAL_BLINKS, type Blink, type BlinkJob, type BlinkRules } from './keying/blinks.js';
 export {
   addPartLane,

@@ -82,6 +82,50 @@ test('a lane for the brows is made, a drawing put by its keycap in ink; hidden t
   expect((await sceneDocument(app, SCENE)).tracks.map(({ part }) => part)).toEqual([undefined, 'Lids', 'Brows']);
 });
 
+test('what is seen is kept as a pose, put over a selection and to the end of a phrase by its key, in every lane at once', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, SCENE);
+  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'A lane for brows' }).click();
+  await expect.poll(async () => (await mouthLane(page)).length).toBe(1);
+  await page.keyboard.press('t');
+  await page.getByRole('button', { name: 'Poses', exact: true }).click();
+  await page.getByRole('menuitem', { name: /Keep what is seen/ }).click();
+  const asking = page.getByRole('dialog', { name: 'Keep what is seen as a pose' });
+  await asking.getByLabel('Name').fill('Furious');
+  await asking.getByRole('button', { name: 'Keep it' }).click();
+  await expect(asking).toBeHidden();
+  const brows = async (): Promise<(readonly [number, number, string])[]> =>
+    laneOf(await sceneDocument(app, SCENE), 'Brows')
+      .filter(({ inked }) => inked)
+      .map(({ from, to, drawing }) => [from, to, drawing] as const);
+  await page.keyboard.press('q');
+  for (let step = 0; step < 60; step++) await page.keyboard.press('ArrowRight');
+  // Here the second phrase is said; the pose holds as long as it does.
+  await page.keyboard.press('Shift+Digit4');
+  await saved(page);
+  const document = await sceneDocument(app, SCENE);
+  const pose = (await brows()).find(([from]) => from === 60)!;
+  expect([pose[0], pose[2]]).toEqual([60, 'cross']);
+  expect(pose[1]).toBeGreaterThan(70);
+  expect(pose[1]).toBeLessThan(document.settings[0]!.lengthFrames);
+  const lids = laneOf(document, 'Lids').filter(({ inked }) => inked);
+  expect(lids.map(({ from, to }) => [from, to])).toEqual([[60, pose[1]]]);
+  // One step of undo for all of it.
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  const after = await sceneDocument(app, SCENE);
+  expect([laneOf(after, 'Lids').some(({ inked }) => inked), (await brows()).some(([from]) => from === 60)]).toEqual([false, false]);
+  // It is the head's: another scene of the same face has it.
+  await openDemo(page, app, 'the-wet-stamp');
+  await page.getByRole('button', { name: 'Poses', exact: true }).click();
+  await page.getByRole('menuitem', { name: /Furious/ }).click();
+  await saved(page);
+  expect((await sceneDocument(app, 'the-wet-stamp')).tracks.map(({ part }) => part)).toEqual([undefined, 'Lids', 'Brows']);
+});
+
 test('a new head is given brows, lids and eyes; one is moved, follows another, and is drawn on the face', async ({ page, app }) => {
   const { id } = (await (
     await fetch(app.url('/api/charts'), {

@@ -6,6 +6,10 @@ import { strFromU8, unzipSync } from 'fflate';
 import { expect, openDemo, saved, sceneDocument, test } from '../app.js';
 import { header, kind, rowsOf, savedBy, type SceneAnswer } from '../handedOff.js';
 
+/** What the mouth of a scene with one speaker shows: without the other lanes of the face. */
+const mouthsOf = ({ exposures, tracks }: SceneDocument): SceneDocument['exposures'] =>
+  exposures.filter(({ track }) => track === tracks[0]!.id);
+
 test('the exposure sheet as CSV, with a row a frame', async ({ page, app }) => {
   await openDemo(page, app, 'the-last-ferry', 'hand-off');
   await kind(page, 'Exposure sheet');
@@ -17,7 +21,8 @@ test('the exposure sheet as CSV, with a row a frame', async ({ page, app }) => {
     .trim()
     .split('\r\n');
   const { document } = await app.json<SceneAnswer>('/api/scenes/the-last-ferry');
-  expect(rows[0]).toBe('frame,timecode,words,sounds,Bramble mouth,Bramble drawing,Bramble keyed');
+  const lanes = ['Bramble', 'Bramble lids'].map((name) => `${name} mouth,${name} drawing,${name} keyed`);
+  expect(rows[0]).toBe(`frame,timecode,words,sounds,${lanes.join(',')}`);
   expect(rows).toHaveLength(document.settings[0]!.lengthFrames + 1);
   expect(rows[1]).toMatch(/^1001,00:00:00:00,,,1,Rest,/);
   expect(rows.join('\n')).toContain('pelicans');
@@ -39,7 +44,9 @@ test('a key list, weights and curves say what the scene shows, counted as asked,
   const [head, ...rows] = rowsOf(keys.text);
   expect(head).toEqual(['frame', 'number', 'drawing', 'kind']);
   expect(rows.filter(([, , , what]) => what === 'key').map(([frame]) => Number(frame))).toEqual(
-    document.exposures.filter((one, index, all) => index === 0 || all[index - 1]!.drawing !== one.drawing).map(({ from }) => from),
+    mouthsOf(document)
+      .filter((one, index, all) => index === 0 || all[index - 1]!.drawing !== one.drawing)
+      .map(({ from }) => from),
   );
   expect(rows.at(-1)![0]).toBe(String(lengthFrames - 1));
   const asJson = JSON.parse((await savedBy(page, 'Save as JSON')).text) as { counting: string; keys: unknown[] };
@@ -131,7 +138,7 @@ test('a column of numbers is pasted into the lane, told what it is, and taken ba
   await expect(page.getByText('No drawing of this chart: 99')).toBeVisible();
   await page.getByRole('button', { name: 'Lay them into the lane' }).click();
   await saved(page);
-  const laid = (await documentNow()).exposures.filter(({ from }) => from < 7);
+  const laid = mouthsOf(await documentNow()).filter(({ from }) => from < 7);
   expect(laid.slice(0, 2).map(({ from, to, drawing, inked }) => [from, to, drawing, inked])).toEqual([
     [0, 2, 'press', true],
     [2, 5, 'drop', true],
@@ -149,9 +156,9 @@ test('a column of numbers is pasted into the lane, told what it is, and taken ba
   await expect(page.getByText(/laid into the lane in ink|same mouths are here already/)).toBeVisible();
   await saved(page);
   const after = await documentNow();
-  const shown = ({ exposures, settings }: SceneDocument): string[] => {
-    const frames = new Array<string>(settings[0]!.lengthFrames).fill('');
-    for (const { from, to, drawing } of exposures) frames.fill(drawing, from, to);
+  const shown = (document: SceneDocument): string[] => {
+    const frames = new Array<string>(document.settings[0]!.lengthFrames).fill('');
+    for (const { from, to, drawing } of mouthsOf(document)) frames.fill(drawing, from, to);
     return frames;
   };
   expect(shown(after)).toEqual(shown(before));
@@ -208,6 +215,8 @@ test('several scenes go out at once: found, sorted and chosen, named by a patter
   expect(name).toBe('Night Post 2 scenes.zip');
   expect(Object.keys(unzipSync(bytes)).sort()).toEqual([
     '001 The last ferry exposure sheet.csv',
+    // Its mouths and its lids.
+    '001 The last ferry keys 2.csv',
     '001 The last ferry keys.csv',
     '002 A complaint at low tide exposure sheet.csv',
     '002 A complaint at low tide keys.csv',

@@ -150,10 +150,10 @@ test('a line is marked by ear while it plays, made the reading, and the mouths f
   await page.getByRole('button', { name: 'Make these the reading' }).click();
   await asking.getByRole('button', { name: /^All of it/ }).click();
   await expect(wordsOnPage).toHaveCount(1);
-  const { phonemes, words, exposures } = await scene();
+  const { phonemes, words, exposures, tracks } = await scene();
   expect(words.map(({ text }) => text)).toEqual(['above']);
   expect(phonemes.map(({ symbol }) => symbol).slice(0, 2)).toEqual(['M', 'UW']);
-  expect(exposures.find(({ from, to }) => from <= 31 && 31 < to)!.drawing).toBe('pucker');
+  expect(exposures.find(({ track, from, to }) => track === tracks[0]!.id && from <= 31 && 31 < to)!.drawing).toBe('pucker');
   // Undone like anything else: the marks go one by one.
   await page.getByRole('button', { name: 'Remove above' }).click();
   await expect(marks).toHaveCount(3);

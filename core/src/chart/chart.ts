@@ -7,7 +7,7 @@ import type { DocumentKind } from '../document/documentKind.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import { maybeFaultOfLook, maybeFaultOfStyle, picturesOfLook, type Look } from '../draw/art.js';
 import { maybeFaultOfHead, picturesOfHead, type ChartHead } from './head.js';
-import { maybeFaultOfParts } from './faultsOfParts.js';
+import { maybeFaultOfParts, maybeFaultOfPoses } from './faultsOfParts.js';
 import { measureLook } from './measureLook.js';
 import { inMapOrder, REST, type SoundGroup } from './soundGroups.js';
 
@@ -157,8 +157,8 @@ export function checkChart(candidate: unknown): string[] {
   if (chart.head.length > 1) faults.push('A chart has one head at most.');
   const headFault = chart.head[0] && maybeFaultOfHead(chart.head[0] as ChartHead);
   if (headFault) faults.push(headFault);
-  const { parts } = (chart.head[0] as ChartHead | undefined) ?? {};
-  const partsFault = parts && maybeFaultOfParts(parts);
+  const { parts, poses } = (chart.head[0] as ChartHead | undefined) ?? {};
+  const partsFault = (parts && maybeFaultOfParts(parts)) ?? (poses && maybeFaultOfPoses(poses));
   if (partsFault) faults.push(partsFault);
   if (settings?.part && chart.groups.length > 0) faults.push('A part of a face has no sound groups: nothing in it is played by sounds.');
   if (chart.drawings.length === 0) faults.push('The chart has no drawing. Add at least one.');

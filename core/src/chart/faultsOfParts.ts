@@ -1,9 +1,9 @@
 /** What may be wrong with the parts of a head. */
 import { isNumberWithin } from '../document/checks.js';
-import type { HeadPart, MouthPlace } from './head.js';
+import type { HeadPart, HeadPose, MouthPlace } from './head.js';
 
 /** The most parts a head has, and how deep they may lie. */
-export const PART_LIMITS = { most: 24, nameLetters: 40, depth: 100 } as const;
+export const PART_LIMITS = { most: 24, nameLetters: 40, depth: 100, poses: 60 } as const;
 
 const isPlace = (at: MouthPlace | undefined): boolean =>
   !!at &&
@@ -35,4 +35,19 @@ export function maybeFaultOfParts(parts: readonly HeadPart[]): string | undefine
   const names = (parts as readonly HeadPart[]).map(({ name }) => name.toLowerCase());
   const twice = names.find((name, index) => names.indexOf(name) !== index);
   return twice === undefined ? undefined : `Two parts are called “${twice}”. Give one of them another name.`;
+}
+
+/** What is wrong with the poses of a head, as a sentence; undefined when nothing is. A part that is gone is no fault: it is left out. */
+export function maybeFaultOfPoses(poses: readonly HeadPose[]): string | undefined {
+  if (!Array.isArray(poses) || poses.length > PART_LIMITS.poses) return `A head may have ${PART_LIMITS.poses} poses at most.`;
+  const names = new Set<string>();
+  for (const { name, drawings } of poses as readonly Partial<HeadPose>[]) {
+    if (typeof name !== 'string' || name.trim() === '' || name.length > PART_LIMITS.nameLetters)
+      return `A pose needs a name of 1 to ${PART_LIMITS.nameLetters} letters.`;
+    if (!Array.isArray(drawings) || drawings.length === 0 || drawings.length > PART_LIMITS.most)
+      return `The pose “${name}” holds no drawing. Give a part of the face a lane first.`;
+    if (names.has(name.toLowerCase())) return `Two poses are called “${name}”. Give one of them another name.`;
+    names.add(name.toLowerCase());
+  }
+  return undefined;
 }

@@ -35,6 +35,14 @@ export interface HeadPart {
   readonly follows?: string;
 }
 
+/** A named set of drawings over several parts of a face. */
+export interface HeadPose {
+  readonly id: string;
+  readonly name: string;
+  /** What each part shows, by its id on the head. */
+  readonly drawings: readonly { readonly part: string; readonly drawing: string }[];
+}
+
 export type HeadArt = { readonly kind: 'picture'; readonly picture: string } | { readonly kind: 'built'; readonly shape: HeadShape };
 
 export interface ChartHead {
@@ -46,6 +54,7 @@ export interface ChartHead {
   readonly mouth: MouthPlace;
   readonly jaw?: JawPiece;
   readonly parts?: readonly HeadPart[];
+  readonly poses?: readonly HeadPose[];
   /** Colours behind the character, top to bottom. */
   readonly backdrop: readonly string[];
 }

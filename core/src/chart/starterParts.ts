@@ -11,7 +11,7 @@ export interface HeadEyes extends EyesPlace {
   readonly iris?: string;
   /** Of the lids, mostly the skin’s. */
   readonly lid: string;
-  /** Of brows. */
+  /** Of brows and lines. */
   readonly brow: string;
   /** How far the lids hang over open eyes, 0 to 1. */
   readonly hang: number;
@@ -89,7 +89,8 @@ function chartOf(name: string, style: MouthStyle, drawings: readonly (readonly [
 export function starterParts(name: string, style: MouthStyle, eyes: HeadEyes): StarterPart[] {
   const scale = eyes.apart / SQUARE.apart;
   const [across, tall] = [eyes.across / scale, eyes.tall / scale];
-  const { line: ink, weight, teeth: white } = style;
+  const { weight, teeth: white } = style;
+  const ink = eyes.brow;
   const { y, apart } = SQUARE;
   // As thin as the line of the mouths is on the head, or a little thicker: eyes are small.
   const thin = Math.max(1.4, weight * 0.5);
@@ -129,14 +130,18 @@ export function starterParts(name: string, style: MouthStyle, eyes: HeadEyes): S
         ];
       }
       const edge = (at: number, bow: number): [number, number, number][] => {
-        const half = wide * Math.sqrt(Math.max(0, 1 - at * at));
+        const half = (across - thin * 0.4) * Math.sqrt(Math.max(0, 1 - at * at));
         return [-1, -0.5, 0, 0.5, 1].map((share) => [x + half * share, y + high * at + bow * (1 - share * share), 0.5]);
       };
       if (upper > -1) marks.push(fill(`upper${side}`, ellipse(x, y, wide, high, -1, upper), eyes.lid));
       if (lower < 1) marks.push(fill(`lower${side}`, ellipse(x, y, wide, high, lower, 1), eyes.lid));
       if (upper > -1) marks.push(line(`lash${side}`, edge(upper, tall * 0.1), thin * 1.3, ink));
       if (lower < 1 && lower > upper) marks.push(line(`rim${side}`, edge(lower, -tall * 0.06), thin, ink));
-      marks.push(line(`arch${side}`, arc(x, y, wide, high, 2.08, 3.92), thin, ink));
+      const foot = (Math.asin(lower) * 2) / Math.PI;
+      if (lower < 1) marks.push(line(`foot${side}`, arc(x, y, across, tall, foot, 2 - foot), thin, ink));
+      // Along the eye's rim, from one end of the lid to the other.
+      const ends = (Math.asin(Math.max(-0.7, upper)) * 2) / Math.PI;
+      marks.push(line(`arch${side}`, arc(x, y, across, tall, 2 - ends, 4 + ends), thin, ink));
       return marks;
     };
   const open = -1 + eyes.hang;

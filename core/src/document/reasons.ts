@@ -29,6 +29,7 @@ export const REASONS = {
   'frames.remove': 'frames that were removed',
   'pencil.key': 'the pencil that was keyed',
   'pencil.erase': 'the pencil that was erased',
+  'pose.put': 'a pose that was put',
   'lane.add': 'a lane that was made',
   'lane.remove': 'a lane that was removed',
   'lane.hidden': 'a lane that was hidden',

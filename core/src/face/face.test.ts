@@ -14,8 +14,10 @@ import {
   nameOfLane,
   pictureSvg,
   placesOfPart,
+  poseOfFace,
   plannedPictures,
   putDrawing,
+  putPose,
   removePartLane,
   setBlinks,
   starterParts,
@@ -25,6 +27,7 @@ import {
   type ChartHead,
   type Exposure,
   type HeadPart,
+  type HeadPose,
   type Patch,
   type Refusal,
   type SceneDocument,
@@ -222,6 +225,59 @@ describe('blinks', () => {
     expect(isRefusal(keyed) ? keyed : laneOf(applied(still, keyed.patch)).map(({ drawing }) => drawing)).toEqual(['open']);
     expect(setBlinks(scene, lidsLane(scene), { perMinute: 900, seed: 1 }, countedIds('s'))).toHaveProperty('refusal');
   });
+});
+
+describe('poses', () => {
+  const sly = {
+    id: 'p1',
+    name: 'Sly',
+    drawings: [
+      { part: 'brows', drawing: 'sly' },
+      { part: 'lids', drawing: 'half' },
+    ],
+  };
+
+  it('are put into the lane of each part in one change, in ink; a lane that is missing is made', () => {
+    const scene = blinking(LONG);
+    const put = applied(scene, putPose(scene, { mouth: 'mouth1', head: HEAD, pose: sly, from: 30, to: 50 }, CHARTS, countedIds('p')));
+    expect(put.tracks.map(({ part }) => part)).toEqual([undefined, 'Lids', 'Brows']);
+    for (const frame of [30, 49])
+      expect(faceAt(put, 'mouth1', CHARTS, frame).map(({ drawing }) => drawing)).toEqual(['ahead', 'half', 'sly']);
+    for (const frame of [29, 50]) expect(faceAt(put, 'mouth1', CHARTS, frame).at(-1)).toMatchObject({ drawing: 'level' });
+    expect(put.exposures.filter(({ inked }) => inked).map(({ from, to }) => [from, to])).toEqual([
+      [30, 50],
+      [30, 50],
+    ]);
+    // What the face shows is that pose again.
+    const kept = poseOfFace(put, 'bramble', HEAD, faceAt(put, 'mouth1', CHARTS, 40), ' Sly ', () => 'kept');
+    expect(kept).toEqual({
+      id: 'kept',
+      name: 'Sly',
+      drawings: [
+        { part: 'lids', drawing: 'half' },
+        { part: 'brows', drawing: 'sly' },
+      ],
+    });
+  });
+
+  it('of which nothing is left on the head, or which is there already, is refused', () => {
+    const scene = blinking();
+    const at = { mouth: 'mouth1', head: HEAD, from: 5, to: 9 };
+    const gone = { ...sly, drawings: [{ part: 'hat', drawing: 'off' }] };
+    expect(putPose(scene, { ...at, pose: gone }, CHARTS, countedIds('p'))).toEqual({
+      refusal: expect.stringMatching(/Nothing of the pose “Sly”/),
+    });
+    const put = applied(scene, putPose(scene, { ...at, pose: sly }, CHARTS, countedIds('p')));
+    expect(putPose(put, { ...at, pose: sly }, CHARTS, countedIds('q'))).toHaveProperty('refusal');
+  });
+
+  it.each<[string, HeadPose[], RegExp]>([
+    ['without a name', [{ ...sly, name: '' }], /needs a name/],
+    ['empty', [{ ...sly, drawings: [] }], /holds no drawing/],
+    ['two of a name', [sly, { ...sly, id: 'p2', name: 'sly' }], /another name/],
+  ])('are refused in a sentence: %s', (_, poses, sentence) =>
+    expect(checkChart({ ...TEST_CHART, head: [{ ...HEAD, poses }] }).join(' ')).toMatch(sentence),
+  );
 });
 
 describe('what a face shows', () => {

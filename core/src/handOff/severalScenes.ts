@@ -8,6 +8,8 @@ export interface FileKind {
   readonly ending: string;
   /** One for each lane; else one for the scene. */
   readonly ofLane: boolean;
+  /** Of what is said: of mouths alone, not of other parts of a face. */
+  readonly ofSpeech?: boolean;
   /** What it is, for the user. */
   readonly said: string;
 }
@@ -15,14 +17,14 @@ export interface FileKind {
 /** Everything but films, which a browser encodes. Pictures are a folder of files. */
 export const FILE_KINDS = [
   { id: 'pictures', what: 'pictures', ending: '', ofLane: true, said: 'Numbered pictures, PNG' },
-  { id: 'timeline', what: 'timeline', ending: '.otio', ofLane: true, said: 'Timeline, OpenTimelineIO' },
+  { id: 'timeline', what: 'timeline', ending: '.otio', ofLane: true, ofSpeech: true, said: 'Timeline, OpenTimelineIO' },
   { id: 'keys', what: 'keys', ending: '.csv', ofLane: true, said: 'Key list, CSV' },
   { id: 'weights', what: 'weights', ending: '.csv', ofLane: true, said: 'Weights, CSV' },
-  { id: 'curves', what: 'curves', ending: '.csv', ofLane: true, said: 'Curves, CSV' },
+  { id: 'curves', what: 'curves', ending: '.csv', ofLane: true, ofSpeech: true, said: 'Curves, CSV' },
   { id: 'sheet-pdf', what: 'exposure sheet', ending: '.pdf', ofLane: false, said: 'Exposure sheet, PDF' },
   { id: 'sheet', what: 'exposure sheet', ending: '.csv', ofLane: false, said: 'Exposure sheet, CSV' },
-  { id: 'captions', what: 'captions', ending: '.vtt', ofLane: true, said: 'Captions, WebVTT' },
-  { id: 'labels', what: 'labels', ending: '.TextGrid', ofLane: true, said: 'Labels, TextGrid' },
+  { id: 'captions', what: 'captions', ending: '.vtt', ofLane: true, ofSpeech: true, said: 'Captions, WebVTT' },
+  { id: 'labels', what: 'labels', ending: '.TextGrid', ofLane: true, ofSpeech: true, said: 'Labels, TextGrid' },
   { id: 'shots-pdf', what: 'shooting list', ending: '.pdf', ofLane: true, said: 'Pull and shooting list, PDF' },
   { id: 'shots', what: 'shooting list', ending: '.csv', ofLane: true, said: 'Shooting list, CSV' },
 ] as const satisfies readonly FileKind[];

@@ -228,6 +228,17 @@ class PartShape {
   @Maybe() @Id() follows?: string;
 }
 
+class PoseDrawingShape {
+  @Id() part!: string;
+  @Id() drawing!: string;
+}
+
+class PoseShape {
+  @Id() id!: string;
+  @Text(1, PART_LIMITS.nameLetters) name!: string;
+  @ListOf(() => PoseDrawingShape, PART_LIMITS.most) drawings!: PoseDrawingShape[];
+}
+
 class JawShape {
   @Hash() picture!: string;
   @Nested(() => BoxShape) box!: BoxShape;
@@ -244,6 +255,7 @@ class HeadRecordShape {
   @Nested(() => MouthPlaceShape) mouth!: MouthPlaceShape;
   @Maybe() @Nested(() => JawShape) jaw?: JawShape;
   @Maybe() @ListOf(() => PartShape, PART_LIMITS.most) parts?: PartShape[];
+  @Maybe() @ListOf(() => PoseShape, PART_LIMITS.poses) poses?: PoseShape[];
   @IsArray(backdrop)
   @ArrayMinSize(3, backdrop)
   @ArrayMaxSize(3, backdrop)

@@ -56,6 +56,8 @@ interface DemoFile {
     readonly head: Omit<ChartHead, 'id' | 'art'> & { readonly file: string };
     /** Where its eyes are, for the further parts of its face. */
     readonly eyes: HeadEyes;
+    /** Drawings by part, by name of the pose. */
+    readonly poses: Readonly<Record<string, Readonly<Record<string, string>>>>;
     /** Further charts of the character, with fewer mouths, on the same map. */
     readonly views: readonly { readonly id: string; readonly name: string; readonly style: string; readonly size: StarterSize }[];
   }[];
@@ -94,7 +96,7 @@ export class DemoService {
     const production = em.create(Production, { ...demo.production, pronunciations: [], feels: [], maps: [], limits: {} });
     em.persist(production);
     const charts = new Map<string, Chart>();
-    for (const { chart, head, eyes, id, name, views } of demo.characters) {
+    for (const { chart, head, eyes, poses: posed, id, name, views } of demo.characters) {
       const { file, ...placed } = head;
       const picture = await assets.keep(this.read(file), 'image/svg+xml', file);
       const parts = starterParts(name, STARTER_STYLES[chart.style]!, eyes).map(({ part, chart: document }) => {
@@ -106,7 +108,11 @@ export class DemoService {
         charts.set(own.id, own);
         return { ...part, id: part.name.toLowerCase(), chartId: own.id };
       });
-      const behind: ChartHead = { id: 'head', art: { kind: 'picture', picture: picture.hash }, ...placed, parts };
+      const poses = Object.entries(posed).map(([pose, drawings]) => ({
+        ...{ id: pose.toLowerCase(), name: pose },
+        drawings: Object.entries(drawings).map(([part, drawing]) => ({ part: part.toLowerCase(), drawing })),
+      }));
+      const behind: ChartHead = { id: 'head', art: { kind: 'picture', picture: picture.hash }, ...placed, parts, poses };
       const document = { ...starterChart(chart.name, chart.style), head: [behind] };
       const row = em.create(Chart, { id: chart.id, characterId: id, name: chart.name, document, revision: 0 });
       charts.set(id, row);

@@ -6,6 +6,7 @@ import {
   FILE_KINDS,
   fileNameOf,
   maybeFaultOfPattern,
+  mouthLanes,
   nameOfLane,
   PICTURE_LIMITS,
   picturesOfChart,
@@ -162,9 +163,12 @@ export class SeveralService implements OnModuleInit {
       path: name(fileNameOf(pattern, { production, scene: title, speaker, what, number }), ending),
       baseName: speaker.toLowerCase().replace(/[^\p{L}_-]/gu, '') || 'mouth',
     });
-    const files = kinds.flatMap(({ id, what, ending, ofLane }) =>
+    const mouths = new Set(mouthLanes(scene).map(({ id }) => id));
+    const files = kinds.flatMap(({ id, what, ending, ofLane, ...kind }) =>
       ofLane
-        ? tracks.map(({ trackId, name: speaker }) => file(id, what, ending, speaker, trackId))
+        ? tracks
+            .filter(({ trackId }) => !('ofSpeech' in kind) || mouths.has(trackId))
+            .map(({ trackId, name: speaker }) => file(id, what, ending, speaker, trackId))
         : [file(id, what, ending, '', tracks[0]?.trackId ?? '')],
     );
     const needsSound = kinds.some(({ id }) => id === 'sheet-pdf' || id === 'curves');

@@ -93,6 +93,7 @@ export function PartsPanel({ head, onChange }: PartsPanelProps): ReactElement {
   const [open, setOpen] = useState<string>();
   const [name, setName] = useState('');
   const parts = partsOfHead(head);
+  const { poses = [] } = head;
   const add = useMutation({
     mutationFn: async (body: { readonly name?: string }) => {
       await session.flush();
@@ -134,6 +135,23 @@ export function PartsPanel({ head, onChange }: PartsPanelProps): ReactElement {
           </li>
         ))}
       </ul>
+      {poses.length > 0 && (
+        <p className="mb-2 flex flex-wrap items-center gap-1.5 text-[14px]">
+          <span className="text-ink-soft">Poses</span>
+          {poses.map((pose) => (
+            <button
+              key={pose.id}
+              type="button"
+              className={SMALL}
+              aria-label={`Forget the pose ${pose.name}`}
+              title="Forget it"
+              onClick={() => onChange({ ...head, poses: poses.filter(({ id }) => id !== pose.id) })}
+            >
+              {pose.name} ×
+            </button>
+          ))}
+        </p>
+      )}
       <div className="flex flex-wrap gap-1.5">
         <button type="button" className={SMALL} disabled={add.isPending} onClick={() => add.mutate({})}>
           {add.isPending ? 'Being made…' : 'Add brows, lids and eyes'}

@@ -1,5 +1,6 @@
 /** What one kind of file is, how it counts, and what is chosen of it. */
 import type { ReactElement, ReactNode } from 'react';
+import { LaneMenu } from '../scene/LaneMenu.js';
 import { SpeakerSwitch } from '../scene/SpeakerSwitch.js';
 
 interface CardProps {
@@ -18,7 +19,12 @@ export function Card({ title, says, counts, ofLane = true, children }: CardProps
       <h2 id="card-title" className="name text-[21px]">
         {title}
       </h2>
-      {ofLane && <SpeakerSwitch />}
+      {ofLane && (
+        <div className="flex items-center gap-2">
+          <SpeakerSwitch />
+          <LaneMenu onlyChooses />
+        </div>
+      )}
       <p className="text-ink-soft">{says}</p>
       <p className="mb-4 min-h-[1.4em] text-[14px]" data-testid="counts">
         {counts}

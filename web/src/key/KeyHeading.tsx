@@ -1,5 +1,5 @@
 /** Above the bar sheet of the Key step: who speaks, how much is inked, and what can be opened beside it. */
-import { fullRules, hasEnded, maybeFeel, FEELS, mouthLanes } from '@zest-jaw/core';
+import { blinkDrawings, fullRules, hasEnded, maybeFeel, FEELS, mouthLanes } from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import type { ReactElement } from 'react';
 import { useStore } from 'zustand';
@@ -13,6 +13,7 @@ import { count } from '../ui/count.js';
 import { Toggle } from '../ui/Toggle.js';
 import { CribFigures } from './CribFigures.js';
 import { PencilMenu } from './PencilMenu.js';
+import { PoseMenu, type Poses } from './PoseMenu.js';
 import type { Below } from './KeyStep.js';
 import type { MouthEdits } from './useMouthEdits.js';
 import type { KeyAgain } from './useKeyAgain.js';
@@ -29,11 +30,13 @@ interface KeyHeadingProps {
   readonly onCrib: () => void;
   readonly edits: MouthEdits;
   readonly keying: KeyAgain;
+  readonly poses: Poses;
 }
 
-export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, edits, keying }: KeyHeadingProps): ReactElement {
+export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, edits, keying, poses }: KeyHeadingProps): ReactElement {
   const { playhead, productionId } = useOpenScene();
-  const { character, track } = useSpeaker();
+  const { character, track, chart } = useSpeaker();
+  const canBlink = track.blinks !== undefined || blinkDrawings(chart).shut !== undefined;
   const { data } = useSheet();
   const all = useSceneDocument((document) => document.tracks);
   const tracks = mouthLanes({ tracks: all });
@@ -49,6 +52,7 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
       <h2 className={tracks.length > 1 ? 'sr-only' : 'name text-[19px]'}>{character.name}</h2>
       <SpeakerSwitch />
       <LaneMenu />
+      <PoseMenu poses={poses} />
       <span className={clsx('min-w-[64px] truncate text-ink-soft', !cribbing && 'max-[1120px]:hidden')}>
         {cribbing ? (
           <CribFigures proposal={proposal} />
@@ -68,9 +72,11 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
         </span>
       )}
       {track.kind === 'part' ? (
-        <Toggle look="soft" on={below === 'feel'} onToggle={() => onShow('feel')} className="py-1" title="How the lane blinks (J)">
-          Blinks <b className="font-semibold text-ink">{track.blinks ? `${track.blinks.perMinute} a minute` : 'none'}</b>
-        </Toggle>
+        canBlink && (
+          <Toggle look="soft" on={below === 'feel'} onToggle={() => onShow('feel')} className="py-1" title="How the lane blinks (J)">
+            Blinks <b className="font-semibold text-ink">{track.blinks ? `${track.blinks.perMinute} a minute` : 'none'}</b>
+          </Toggle>
+        )
       ) : (
         <>
           <Toggle look="soft" on={cribbing} onToggle={onCrib} className="py-1" title="The plan in a lane above, to key by hand against (U)">

@@ -36,6 +36,7 @@ import { AfterKeycap } from './AfterKeycap.js';
 import { BlinkPanel } from './BlinkPanel.js';
 import { EaselAtPlayhead } from './EaselAtPlayhead.js';
 import { KeyHeading } from './KeyHeading.js';
+import { usePoses } from './PoseMenu.js';
 import { Tray } from './Tray.js';
 import { useCrib } from './useCrib.js';
 import { useGrid } from './useGrid.js';
@@ -153,6 +154,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
   };
   const own = useMouthCommands();
   const lanes = useLanes();
+  const poses = usePoses();
   const scrubPut = useScrubPut(edits.put);
   /** A keycap plays its mouth in, or puts it. */
   const put = (drawing: string, event?: KeyboardEvent): void => {
@@ -215,6 +217,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
     { id: 'ink', title: 'Ink the mouth, or the selection', group: 'Change mouths', keys: ['KeyI'], run: () => edits.ink(true) },
     { id: 'pencil', title: 'Back to pencil', group: 'Change mouths', keys: ['Shift+KeyI'], run: () => edits.ink(false) },
     ...own,
+    ...poses.commands,
     ...ADVANCES.map((advance): Command => ({
       id: `after-keycap:${advance}`,
       title: `After a keycap the playhead ${advance === 'stay' ? 'stays' : `goes ${ADVANCE_NAMES[advance]}`}`,
@@ -354,6 +357,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
             onCrib={toggleCrib}
             edits={edits}
             keying={keying}
+            poses={poses}
           />
         }
         hints={

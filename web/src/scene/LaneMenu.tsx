@@ -5,9 +5,12 @@ import { Button } from '../ui/Button.js';
 import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';
 import { useLanes } from './useLanes.js';
 
-export function LaneMenu(): ReactElement | null {
-  const { lanes, current, missing, show, add, remove, hide } = useLanes();
-  if (lanes.length < 2 && missing.length === 0) return null;
+/** @param onlyChooses where lanes are gone to and not changed */
+export function LaneMenu({ onlyChooses = false }: { readonly onlyChooses?: boolean }): ReactElement | null {
+  const { lanes, current, missing: all, show, add, remove, hide } = useLanes();
+  const missing = onlyChooses ? [] : all;
+  // Mouths alone are chosen among by their names.
+  if (missing.length === 0 && lanes.every(([lane]) => lane.kind === 'mouth')) return null;
   const isPart = current.kind === 'part';
   return (
     <Menu
@@ -36,7 +39,7 @@ export function LaneMenu(): ReactElement | null {
           {`A lane for ${part.name.toLowerCase()}`}
         </MenuItem>
       ))}
-      {isPart && (
+      {isPart && !onlyChooses && (
         <>
           <MenuRule />
           <MenuItem onSelect={() => hide(current, !current.hidden)}>

@@ -1,11 +1,8 @@
 /** The lanes of a scene: which is worked on, and what may be done to those of the parts of a face. */
 import {
   addPartLane,
-  chartStretchAt,
   isRefusal,
-  maybeHead,
   maybePartLane,
-  mouthLaneOf,
   nameOfLane,
   partsOfHead,
   removePartLane,
@@ -15,6 +12,7 @@ import {
 } from '@zest-jaw/core';
 import { newId } from '../session/documentSession.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from './sceneContext.js';
+import { useMouthOfFace } from './useMouthOfFace.js';
 
 export interface Lanes {
   readonly lanes: readonly (readonly [lane: Track, name: string])[];
@@ -30,13 +28,11 @@ export interface Lanes {
 }
 
 export function useLanes(): Lanes {
-  const { characters, session, showTrack, playhead } = useOpenScene();
+  const { characters, session, showTrack } = useOpenScene();
   const { track, allCharts } = useSpeaker();
   const document = useSceneDocument();
   const { tracks } = document;
-  const mouth = mouthLaneOf(document, track);
-  const chart = allCharts.get(chartStretchAt(document, mouth.id, playhead.store.getState().frame)?.chartId ?? '');
-  const head = chart && maybeHead(chart);
+  const { mouth, head } = useMouthOfFace();
   const nameOf = (lane: Track): string => nameOfLane(lane, characters.find(({ id }) => id === lane.characterId)?.name ?? 'Somebody');
   return {
     lanes: tracks.map((lane) => [lane, nameOf(lane)] as const),
