@@ -1,6 +1,8 @@
 /** What is exported: frames that zest key made with a chart, or a scene of a bundle with all that is in it. */
 import { extname, parse } from 'node:path';
 import {
+  isPartChart,
+  nameOfLane,
   chartsWithOneOffs,
   chartSettings,
   isFrameRate,
@@ -112,7 +114,10 @@ function ofBundle(file: string, title: string | undefined, speaker: string | und
   const scene = bundle.scenes[at];
   if (!scene || (title === undefined && titles.length > 1))
     throw new WrongUse(`Say which scene of ${file}: --scene ${titles.map((one) => `“${one}”`).join(', ')}.`);
-  const named = scene.tracks.map((track) => ({ track, name: bundle.characters.find(({ id }) => id === track.characterId)?.name ?? '' }));
+  const named = scene.tracks.map((track) => ({
+    track,
+    name: nameOfLane(track, bundle.characters.find(({ id }) => id === track.characterId)?.name ?? ''),
+  }));
   const found = speaker === undefined ? named[0] : named.find(({ name }) => name === speaker);
   if (!found) throw new WrongUse(`Nobody called ${speaker} speaks in it. It may be ${named.map(({ name }) => name).join(', ')}.`);
   return sourceOf(bundle, scene, found.track);
@@ -122,7 +127,7 @@ function ofBundle(file: string, title: string | undefined, speaker: string | und
 function ofKeyed(file: string, chartFile: string | undefined, name: string, firstNumber: number): ExportSource {
   const packed = chartFile !== undefined && extname(chartFile).toLowerCase() === '.zip' ? bundleOf(chartFile) : undefined;
   if (packed && packed.charts.length === 0) throw new CannotDo(`${chartFile} has no chart in it.`);
-  const chart = packed ? packed.charts[0]!.document : chartOf(chartFile);
+  const chart = packed ? (packed.charts.find(({ document }) => !isPartChart(document)) ?? packed.charts[0]!).document : chartOf(chartFile);
   if (!packed && picturesOfChart({ ...chart, head: [] }).size > 0)
     throw new CannotDo(
       'This chart has placed pictures, which are not in its file. Name a scene bundle that has it instead: --chart FILE.zip.',

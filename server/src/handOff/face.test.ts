@@ -8,7 +8,7 @@ import {
   type ChartView,
   type SceneDocument,
 } from '@zest-jaw/core';
-import { renderPictures } from '@zest-jaw/engine/hand-off';
+import { readBundle, renderPictures } from '@zest-jaw/engine/hand-off';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { openTestApp, type TestApp } from '../testing/testApp.js';
 
@@ -101,7 +101,12 @@ it('a head is given brows, lids and eyes once, or an empty part by name', async 
 it('a bundle takes the parts along, and they are on the charts of there', async () => {
   const { body: job } = await app.agent().post(`/api/scenes/${SCENE}/hand-offs`).send({ kind: 'bundle' }).expect(201);
   expect((await app.ended(job.id)).state).toBe('done');
-  const files = unzipSync((await app.resultOf(String(job.id))).bytes);
+  const { bytes } = await app.resultOf(String(job.id));
+  const packed = readBundle(bytes);
+  if ('refusal' in packed) throw new Error(packed.refusal);
+  // Whoever wants a chart of mouths and says no other gets one.
+  expect(packed.charts.map(({ document }) => isPartChart(document))).toEqual([false, true, true, true]);
+  const files = unzipSync(bytes);
   // A production of another name, so that nothing of it is there already.
   const index = JSON.parse(strFromU8(files['bundle.json']!)) as { production: { name: string } };
   index.production.name = 'Elsewhere';

@@ -17,7 +17,7 @@ import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
-import { SceneStore } from '../scenes/scene.store.js';
+import { mouthsFirst, SceneStore } from '../scenes/scene.store.js';
 import { Character, Chart, Job, Production, Scene } from '../storage/entities.js';
 import type { SheetTask, ShotsTask, SpritesTask } from '../workers/handOff.worker.js';
 import { WorkerPool } from '../workers/workerPool.js';
@@ -150,7 +150,7 @@ export class HandOffService implements OnModuleInit {
         for (const hash of picturesOfChart(chart)) needed.add(hash);
       }
     }
-    const rows = await this.em.find(Chart, { id: { $in: [...chartIds] } });
+    const rows = mouthsFirst(await this.em.find(Chart, { id: { $in: [...chartIds] } }));
     for (const row of rows) for (const hash of picturesOfChart(row.document)) needed.add(hash);
     const media: Bundle['media'][number][] = [];
     for (const hash of needed) {

@@ -4,6 +4,7 @@ import {
   chartIdsOfScene,
   chartsWithOneOffs,
   checkScene,
+  isPartChart,
   partChartIds,
   SCENE_KIND,
   sceneSettings,
@@ -15,6 +16,10 @@ import { Applied, DocumentStore } from '../documents/document.store.js';
 import { cannotUse } from '../guard/problem.js';
 import { refreshCard } from './sceneCard.js';
 import { Chart, Revision, Scene } from '../storage/entities.js';
+
+/** Charts of mouths before those of other parts of a face. */
+export const mouthsFirst = <C extends { readonly document: ChartDocument }>(charts: readonly C[]): C[] =>
+  [...charts].sort((a, b) => Number(isPartChart(a.document)) - Number(isPartChart(b.document)));
 
 @Injectable()
 export class SceneStore extends DocumentStore<SceneDocument, Scene> {
@@ -30,7 +35,7 @@ export class SceneStore extends DocumentStore<SceneDocument, Scene> {
     const own = await this.em.find(Chart, { id: { $in: [...chartIdsOfScene(document)] } });
     const parts = partChartIds(own.map((chart) => chart.document));
     const further = parts.size > 0 ? await this.em.find(Chart, { id: { $in: [...parts] } }) : [];
-    return chartsWithOneOffs(document, new Map([...own, ...further].map((chart) => [chart.id, chart.document])));
+    return chartsWithOneOffs(document, new Map(mouthsFirst([...own, ...further]).map((chart) => [chart.id, chart.document])));
   }
 
   async check(document: SceneDocument): Promise<void> {

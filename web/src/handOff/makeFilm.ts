@@ -27,7 +27,7 @@ export async function makeFilm(
   const own = scene.tracks.find(({ id }) => id === laneId);
   // A head has all of its parts on it, whichever is worked on.
   const trackId = options.withHead && own ? mouthLaneOf(scene, own).id : laneId;
-  const [first] = charts.values();
+  const first = charts.get(scene.tracks.find(({ id }) => id === trackId)?.chartId ?? '') ?? [...charts.values()][0];
   const uris = await picturesOfCharts(charts.values());
   const pictures: ImageBitmap[] = [];
   const known = new Map<string, number>();
