@@ -51,7 +51,7 @@ for (let press = 0; press < 34; press++) await page.keyboard.press('ArrowRight')
 await page.keyboard.press('Shift+Digit2');
 await page.keyboard.press('Alt+ArrowDown');
 await page.keyboard.press('KeyJ');
-await page.getByRole('region', { name: 'Blinks' }).waitFor();
+await page.getByRole('region', { name: 'By itself' }).waitFor();
 await page.waitForTimeout(600);
 await shoot('face');
 await page.keyboard.press('Control+z');

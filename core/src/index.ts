@@ -136,15 +136,19 @@ export { faceToSvg, headToSvg, lookToSvg, mouthTransform, partToSvg } from './ch
 export { emptyPart, eyesOfHead, starterParts, type HeadEyes, type StarterPart } from './chart/starterParts.js';
 export { faceAt, facesOfFrames } from './face/faces.js';
 export { poseOfFace, putPose } from './face/poses.js';
+export { LIFT_LIMITS, planLifts, USUAL_LIFTS, type LiftRules, type StressedWord } from './keying/lifts.js';
 export { BLINK_LIMITS, planBlinks, USUAL_BLINKS, type Blink, type BlinkJob, type BlinkRules } from './keying/blinks.js';
 export {
   addPartLane,
-  blinkDrawings,
+  ruledDrawings,
+  type RuledDrawings,
   blinkJobOf,
   maybePartLane,
   nameOfLane,
   removePartLane,
   setBlinks,
+  setLifts,
+  stressedWords,
   setLaneHidden,
 } from './scene/partLanes.js';
 export { upgradeChart, upgradeDrawing } from './chart/upgradeChart.js';

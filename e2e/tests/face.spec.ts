@@ -1,8 +1,16 @@
 /** Further parts of a face: lanes of their own, blinks by rule, drawings put by key, parts made on a head. */
 import type { ChartView, SceneDocument } from '@zest-jaw/core';
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
 import { expect, mouthLane, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-last-ferry';
+
+/** No fault of access on what the page shows. */
+async function expectAccess(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
+  expect(violations.map(({ id, nodes }) => [id, nodes[0]!.html.slice(0, 120)])).toEqual([]);
+}
 
 const laneOf = (document: SceneDocument, part: string): SceneDocument['exposures'] => {
   const track = document.tracks.find((one) => one.part === part)!.id;
@@ -29,9 +37,10 @@ test('the demo’s lids blink; the lane is gone to by keys, blinks otherwise, mo
   await expect.poll(() => easel.locator('[data-part="Lids"]').innerHTML()).not.toBe(open);
 
   await page.keyboard.press('j');
-  const panel = page.getByRole('region', { name: 'Blinks' });
+  const panel = page.getByRole('region', { name: 'By itself' });
+  await expectAccess(page);
   await panel.getByRole('slider', { name: 'A minute' }).fill('40');
-  await expect(page.getByRole('button', { name: /Blinks 40 a minute/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /By itself blinks 40 a minute/ })).toBeVisible();
   await saved(page);
   const more = laneOf(await sceneDocument(app, SCENE), 'Lids').filter(({ drawing }) => drawing === 'shut').length;
   expect(more).toBeGreaterThan(lids.filter(({ drawing }) => drawing === 'shut').length);
@@ -90,6 +99,19 @@ test('what is seen is kept as a pose, put over a selection and to the end of a p
   await page.getByRole('button', { name: 'Lanes', exact: true }).click();
   await page.getByRole('menuitem', { name: 'A lane for brows' }).click();
   await expect.poll(async () => (await mouthLane(page)).length).toBe(1);
+  // Up on stressed words by themselves, on more of them, and no longer.
+  await page.keyboard.press('j');
+  const panel = page.getByRole('region', { name: 'By itself' });
+  await panel.getByRole('button', { name: 'Go up' }).click();
+  const ups = async (): Promise<number> =>
+    (await mouthLane(page)).filter(({ drawing }) => drawing === 'up').reduce((sum, { from, to }) => sum + to - from, 0);
+  await expect.poll(ups).toBeGreaterThan(0);
+  const few = await ups();
+  await panel.getByRole('slider', { name: 'Of them, %' }).fill('100');
+  await expect.poll(ups).toBeGreaterThan(few);
+  await panel.getByRole('button', { name: 'Not up by itself' }).click();
+  await expect.poll(ups).toBe(0);
+  await panel.getByRole('button', { name: 'Close by itself' }).click();
   await page.keyboard.press('t');
   await page.getByRole('button', { name: 'Poses', exact: true }).click();
   await page.getByRole('menuitem', { name: /Keep what is seen/ }).click();
@@ -144,6 +166,7 @@ test('a new head is given brows, lids and eyes; one is moved, follows another, a
   await parts.getByRole('button', { name: 'Add brows, lids and eyes' }).click();
   await expect(page.getByText('This head has eyes, lids, brows already.')).toBeVisible();
   await parts.getByRole('button', { name: 'Brows', exact: true }).click();
+  await expectAccess(page);
   await parts.getByRole('slider', { name: 'Down' }).fill('90');
   await parts.getByRole('combobox', { name: 'What Brows moves with' }).selectOption({ label: 'eyes' });
   await saved(page);
@@ -164,4 +187,5 @@ test('a new head is given brows, lids and eyes; one is moved, follows another, a
   await parts.getByRole('link', { name: 'Draw Lids' }).click();
   await expect(page.getByText('6 drawings of a part of the face: no sound plays them.')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Drawing desk' }).locator('[data-part="Brows"]')).toHaveCount(1);
+  await expectAccess(page);
 });

@@ -20,7 +20,9 @@ import {
   putPose,
   removePartLane,
   setBlinks,
+  setLifts,
   starterParts,
+  stressedWords,
   STARTER_STYLES,
   switchChart,
   type ChartDocument,
@@ -224,6 +226,56 @@ describe('blinks', () => {
     const keyed = keyPencil(still, lidsLane(still), CHARTS, countedIds('k'));
     expect(isRefusal(keyed) ? keyed : laneOf(applied(still, keyed.patch)).map(({ drawing }) => drawing)).toEqual(['open']);
     expect(setBlinks(scene, lidsLane(scene), { perMinute: 900, seed: 1 }, countedIds('s'))).toHaveProperty('refusal');
+  });
+});
+
+describe('brows that go up by themselves', () => {
+  const BROWS = HEAD.parts!.find(({ id }) => id === 'brows')!;
+  const lifted = (share: number, line = LONG): SceneDocument => {
+    const plain = spokenScene(line);
+    const withLane = applied(plain, addPartLane(plain, { mouth: 'mouth1', part: BROWS }, CHARTS.get(BROWS.chartId)!, countedIds('lane')));
+    const ruled = applied(withLane, setLifts(withLane, lidsLane(withLane), { share }, countedIds('rule')));
+    const keyed = keyPencil(ruled, lidsLane(ruled), CHARTS, countedIds('key'));
+    if (isRefusal(keyed)) throw new Error(keyed.refusal);
+    return applied(ruled, keyed.patch);
+  };
+
+  it('do so on the stressed words whose vowels are held longest, two frames before them', () => {
+    // Of `my`, `mop`, `five`, `we`, `see` and the parcel's words the longest vowel is that of `see`.
+    const scene = lifted(0.15, LINE);
+    const words = stressedWords(scene, 'bramble');
+    const longest = [...words].sort((a, b) => b.held - a.held)[0]!;
+    const up = laneOf(scene).filter(({ drawing }) => drawing === 'up');
+    expect(up.map(({ from, to }) => [from, to])).toEqual([[longest.from - 2, longest.to]]);
+  });
+
+  it('more of them where more are asked for, and all of those at 1; near ones stay up between', () => {
+    const shares = [0.1, 0.3, 0.6, 1].map((share) => drawingsByFrame(laneOf(lifted(share))).filter((drawing) => drawing === 'up').length);
+    expect([...shares].sort((a, b) => a - b)).toEqual(shares);
+    const all = drawingsByFrame(laneOf(lifted(1)));
+    const scene = lifted(1);
+    for (const { from, to } of stressedWords(scene, 'bramble')) expect(all.slice(from, to)).toEqual(Array(to - from).fill('up'));
+    const downs = laneOf(scene).filter(({ drawing, from }) => drawing === 'level' && from > 0);
+    expect(Math.min(...downs.map(({ from, to }) => to - from))).toBeGreaterThanOrEqual(6 - 2);
+  });
+
+  it('never on ink; a share out of range and a chart without that drawing are refused', () => {
+    const scene = lifted(1);
+    const lane = lidsLane(scene);
+    const inked = applied(
+      scene,
+      putDrawing(scene, { track: lane, frame: 20, drawing: 'sly' }, CHARTS.get(BROWS.chartId)!, countedIds('p')),
+    );
+    const ink = laneOf(inked).filter((one) => one.inked);
+    const keyed = keyPencil(inked, lane, CHARTS, countedIds('k'));
+    expect(isRefusal(keyed) ? keyed : laneOf(applied(inked, keyed.patch)).filter((one) => one.inked)).toEqual(ink);
+    expect(setLifts(scene, lane, { share: 0 }, countedIds('r'))).toHaveProperty('refusal');
+    const lids = blinking();
+    expect(
+      keyPencil(applied(lids, setLifts(lids, lidsLane(lids), { share: 0.5 }, countedIds('r'))), lidsLane(lids), CHARTS, countedIds('k')),
+    ).toEqual({
+      refusal: expect.stringMatching(/No drawing of this lane is called “Up”/),
+    });
   });
 });
 

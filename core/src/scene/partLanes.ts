@@ -2,12 +2,13 @@
 import { restDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
 import type { HeadPart } from '../chart/head.js';
 import { putsOf, type Patch } from '../document/patch.js';
-import type { IdSource, Refusal } from '../document/refusal.js';
+import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
 import { BLINK_LIMITS, planBlinks, type BlinkJob, type BlinkRules } from '../keying/blinks.js';
+import { LIFT_LIMITS, planLifts, type LiftRules, type StressedWord } from '../keying/lifts.js';
 import { DEFAULT_RULES } from '../keying/rules.js';
 import { framesPerSecond } from '../time/frameRate.js';
 import { framePositionOfSample } from '../time/samples.js';
-import { without, type Span } from '../time/span.js';
+import { maybeCutTo, without, type Span } from '../time/span.js';
 import type { Held } from './exchangePencil.js';
 import { exposuresOfTrack } from './exposures.js';
 import { placedSounds, placedWords } from './placedSounds.js';
@@ -82,27 +83,41 @@ export function setLaneHidden(scene: SceneDocument, trackId: string, hidden: boo
   return { id: newId(), reason: 'lane.hidden', ops: [put('tracks', track, hidden ? { ...plain, hidden } : plain)] };
 }
 
-/** Has a lane blink, otherwise than before, or no longer (`null`). Its pencil is keyed after it. */
-export function setBlinks(scene: SceneDocument, trackId: string, rules: BlinkRules | null, newId: IdSource): Patch | Refusal {
+/** A lane with a rule for its pencil changed, or taken away (`null`). The pencil is keyed after it. */
+function withRule(scene: SceneDocument, trackId: string, rule: Partial<Pick<Track, 'blinks' | 'lifts'>>, newId: IdSource): Patch | Refusal {
   const track = scene.tracks.find(({ id }) => id === trackId);
   if (track?.kind !== 'part') return { refusal: 'That is no lane of a part of the face.' };
+  const kept = Object.entries({ ...track, ...rule }).filter(([, value]) => value !== undefined);
+  return { id: newId(), reason: 'lane.rules', ops: [put('tracks', track, Object.fromEntries(kept) as unknown as Track)] };
+}
+
+/** Has a lane blink, otherwise than before, or no longer. */
+export function setBlinks(scene: SceneDocument, trackId: string, rules: BlinkRules | null, newId: IdSource): Patch | Refusal {
   const { least, most, seeds } = BLINK_LIMITS;
   if (rules && !(rules.perMinute >= least && rules.perMinute <= most && rules.seed >= 0 && rules.seed <= seeds))
     return { refusal: `${rules.perMinute} blinks a minute are out of range. ${least} to ${most} can be asked for.` };
-  const { blinks: _, ...plain } = track;
-  return { id: newId(), reason: 'lane.blinks', ops: [put('tracks', track, rules ? { ...plain, blinks: rules } : plain)] };
+  return withRule(scene, trackId, { blinks: rules ?? undefined } as Partial<Track>, newId);
 }
 
-/** The drawings of a blink: called, or tagged, “shut” and “half”. */
-export interface BlinkDrawings {
+/** Has a lane go up on stressed words, on more or fewer of them, or no longer. */
+export function setLifts(scene: SceneDocument, trackId: string, rules: LiftRules | null, newId: IdSource): Patch | Refusal {
+  const { least, most } = LIFT_LIMITS;
+  if (rules && !(rules.share >= least && rules.share <= most))
+    return { refusal: `A share of ${rules.share} is out of range. ${least} to ${most} of the stressed words can be asked for.` };
+  return withRule(scene, trackId, { lifts: rules ?? undefined } as Partial<Track>, newId);
+}
+
+/** The drawings that rules put: called, or tagged, “shut”, “half” and “up”. */
+export interface RuledDrawings {
   readonly shut: Drawing | undefined;
   readonly half: Drawing | undefined;
+  readonly up: Drawing | undefined;
 }
 
-export function blinkDrawings(chart: ChartDocument): BlinkDrawings {
+export function ruledDrawings(chart: ChartDocument): RuledDrawings {
   const called = (name: string): Drawing | undefined =>
     chart.drawings.find(({ label, tags }) => [label, ...tags].some((word) => word.trim().toLowerCase() === name));
-  return { shut: called('shut'), half: called('half') };
+  return { shut: called('shut'), half: called('half'), up: called('up') };
 }
 
 /** What blinks are planned from: the speech of whose face it is, and the ink of the lane. */
@@ -150,32 +165,59 @@ export function blinkJobOf(scene: SceneDocument, track: Track, rules: BlinkRules
   };
 }
 
-/** The pencil of a part's lane: at rest, but for the blinks that are asked for. Between the ink alone. */
-export function pencilOfPart(scene: SceneDocument, track: Track, charts: ReadonlyMap<string, ChartDocument>): Held[] | Refusal {
-  const { blinks: rules } = track;
-  const blinks = rules ? planBlinks(blinkJobOf(scene, track, rules)) : [];
-  const held: Held[] = [];
-  for (const { from, to, chartId } of chartStretches(scene, track.id)) {
-    const chart = charts.get(chartId)!;
-    const { shut, half } = blinkDrawings(chart);
-    if (rules && !shut)
-      return {
-        refusal: 'No drawing of this lane is called “Shut”, so it cannot blink. Give the one with the eyes shut that label or tag.',
-      };
-    const rest = restDrawing(chart).id;
-    let at = from;
-    const lay = (to: number, drawing: string): void => {
-      if (to > at) held.push({ from: at, to, drawing, plays: [] });
-      at = Math.max(at, to);
+/** The stressed words of whose face it is, in frames from their stressed vowels on. */
+export function stressedWords(scene: SceneDocument, characterId: string): StressedWord[] {
+  const { frameRate } = sceneSettings(scene);
+  const ends = new Map(placedWords(scene, characterId).map(({ id, to }) => [id, to]));
+  return placedSounds(scene, characterId).flatMap(({ word, stress, from, to }) => {
+    const end = word === null ? undefined : ends.get(word);
+    if (stress !== 1 || end === undefined) return [];
+    const [first, last] = [from, end].map((sample) => Math.floor(framePositionOfSample(frameRate, sample)));
+    return [{ from: first!, to: last! + 1, held: to - from }];
+  });
+}
+
+/** What a lane shows by itself in each frame of a stretch on one chart; a sentence where its chart lacks what a rule puts. */
+function shownByRules(scene: SceneDocument, track: Track, chart: ChartDocument, { from, to }: Span): string[] | Refusal {
+  const { shut, half, up } = ruledDrawings(chart);
+  const { blinks, lifts } = track;
+  if (blinks && !shut)
+    return {
+      refusal: 'No drawing of this lane is called “Shut”, so it cannot blink. Give the one with the eyes shut that label or tag.',
     };
-    for (const blink of blinks) {
-      if (blink.from < from || blink.to > to) continue;
-      lay(blink.from, rest);
-      lay(blink.shutFrom, half?.id ?? rest);
-      lay(blink.shutTo, shut!.id);
-      lay(blink.to, half?.id ?? rest);
+  if (lifts && !up)
+    return { refusal: 'No drawing of this lane is called “Up”, so it cannot go up. Give the one that is raised that label or tag.' };
+  const rest = restDrawing(chart).id;
+  const shown = new Array<string>(to - from).fill(rest);
+  const lay = (span: Span, drawing: string | undefined): void => void shown.fill(drawing ?? rest, span.from - from, span.to - from);
+  if (lifts) {
+    const { lengthFrames } = sceneSettings(scene);
+    for (const lift of planLifts(lifts, stressedWords(scene, track.characterId), lengthFrames)) {
+      const within = maybeCutTo(lift, { from, to });
+      if (within) lay(within, up!.id);
     }
-    lay(to, rest);
+  }
+  if (blinks) {
+    for (const blink of planBlinks(blinkJobOf(scene, track, blinks))) {
+      if (blink.from < from || blink.to > to) continue;
+      lay(blink, half?.id);
+      lay({ from: blink.shutFrom, to: blink.shutTo }, shut!.id);
+    }
+  }
+  return shown;
+}
+
+/** The pencil of a part's lane: at rest, but for what its rules put. Between the ink alone. */
+export function pencilOfPart(scene: SceneDocument, track: Track, charts: ReadonlyMap<string, ChartDocument>): Held[] | Refusal {
+  const held: Held[] = [];
+  for (const stretch of chartStretches(scene, track.id)) {
+    const shown = shownByRules(scene, track, charts.get(stretch.chartId)!, stretch);
+    if (isRefusal(shown)) return shown;
+    shown.forEach((drawing, index) => {
+      const [last, frame] = [held.at(-1), stretch.from + index];
+      if (index > 0 && last?.drawing === drawing) held[held.length - 1] = { ...last, to: frame + 1 };
+      else held.push({ from: frame, to: frame + 1, drawing, plays: [] });
+    });
   }
   const ink = exposuresOfTrack(scene, track.id).filter(({ inked }) => inked);
   return ink.reduce<Held[]>((left, wall) => left.flatMap((one) => without(one, wall)), held);

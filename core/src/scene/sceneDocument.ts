@@ -6,6 +6,7 @@
 import type { Drawing } from '../chart/chart.js';
 import type { DocumentKind } from '../document/documentKind.js';
 import type { BlinkRules } from '../keying/blinks.js';
+import type { LiftRules } from '../keying/lifts.js';
 import type { RuledPhrase } from '../keying/keyingJob.js';
 import type { KeyingRules } from '../keying/rules.js';
 import type { NotSpeech } from '../reading/noises.js';
@@ -100,6 +101,8 @@ export interface Track {
   readonly part?: string;
   /** How its pencil blinks, where it does. */
   readonly blinks?: BlinkRules;
+  /** How its pencil goes up on stressed words, where it does. */
+  readonly lifts?: LiftRules;
   /** Not seen: the part is at rest. */
   readonly hidden?: true;
 }

@@ -4,6 +4,7 @@ import {
   CLIP_LIMITS,
   DRAWING_LIMITS,
   GAIN_LIMITS,
+  LIFT_LIMITS,
   MAX_MARK_LETTERS,
   MAX_SCENE_FRAMES,
   NOISES,
@@ -114,6 +115,10 @@ class BlinkRulesShape {
   @Whole(0, BLINK_LIMITS.seeds) seed!: number;
 }
 
+class LiftRulesShape {
+  @Amount(LIFT_LIMITS.least, LIFT_LIMITS.most) share!: number;
+}
+
 class TrackShape {
   @Id() id!: string;
   @OneOf(['mouth', 'part']) kind!: string;
@@ -123,6 +128,7 @@ class TrackShape {
   @Nested(() => RulesShape) rules!: RulesShape;
   @Maybe() @Text(1, PART_LIMITS.nameLetters) part?: string;
   @Maybe() @Nested(() => BlinkRulesShape) blinks?: BlinkRulesShape;
+  @Maybe() @Nested(() => LiftRulesShape) lifts?: LiftRulesShape;
   @Maybe() @Flag() hidden?: boolean;
 }
 

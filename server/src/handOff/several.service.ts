@@ -164,13 +164,16 @@ export class SeveralService implements OnModuleInit {
       baseName: speaker.toLowerCase().replace(/[^\p{L}_-]/gu, '') || 'mouth',
     });
     const mouths = new Set(mouthLanes(scene).map(({ id }) => id));
-    const files = kinds.flatMap(({ id, what, ending, ofLane, ...kind }) =>
-      ofLane
+    // A head has all of its parts on it already.
+    const isOfMouths = (kind: (typeof kinds)[number]): boolean => 'ofSpeech' in kind || (kind.id === 'pictures' && withHead);
+    const files = kinds.flatMap((kind) => {
+      const { id, what, ending, ofLane } = kind;
+      return ofLane
         ? tracks
-            .filter(({ trackId }) => !('ofSpeech' in kind) || mouths.has(trackId))
+            .filter(({ trackId }) => !isOfMouths(kind) || mouths.has(trackId))
             .map(({ trackId, name: speaker }) => file(id, what, ending, speaker, trackId))
-        : [file(id, what, ending, '', tracks[0]?.trackId ?? '')],
-    );
+        : [file(id, what, ending, '', tracks[0]?.trackId ?? '')];
+    });
     const needsSound = kinds.some(({ id }) => id === 'sheet-pdf' || id === 'curves');
     const recordings = new Map<string, Uint8Array>();
     if (needsSound)

@@ -1,5 +1,5 @@
 /** Above the bar sheet of the Key step: who speaks, how much is inked, and what can be opened beside it. */
-import { blinkDrawings, fullRules, hasEnded, maybeFeel, FEELS, mouthLanes } from '@zest-jaw/core';
+import { fullRules, ruledDrawings, hasEnded, maybeFeel, FEELS, mouthLanes } from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import type { ReactElement } from 'react';
 import { useStore } from 'zustand';
@@ -11,6 +11,7 @@ import type { Proposal } from '../trying/useProposal.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { Toggle } from '../ui/Toggle.js';
+import { byItselfInWords } from './ByItselfPanel.js';
 import { CribFigures } from './CribFigures.js';
 import { PencilMenu } from './PencilMenu.js';
 import { PoseMenu, type Poses } from './PoseMenu.js';
@@ -36,7 +37,7 @@ interface KeyHeadingProps {
 export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, edits, keying, poses }: KeyHeadingProps): ReactElement {
   const { playhead, productionId } = useOpenScene();
   const { character, track, chart } = useSpeaker();
-  const canBlink = track.blinks !== undefined || blinkDrawings(chart).shut !== undefined;
+  const byItself = byItselfInWords(track, ruledDrawings(chart));
   const { data } = useSheet();
   const all = useSceneDocument((document) => document.tracks);
   const tracks = mouthLanes({ tracks: all });
@@ -72,9 +73,15 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
         </span>
       )}
       {track.kind === 'part' ? (
-        canBlink && (
-          <Toggle look="soft" on={below === 'feel'} onToggle={() => onShow('feel')} className="py-1" title="How the lane blinks (J)">
-            Blinks <b className="font-semibold text-ink">{track.blinks ? `${track.blinks.perMinute} a minute` : 'none'}</b>
+        byItself !== undefined && (
+          <Toggle
+            look="soft"
+            on={below === 'feel'}
+            onToggle={() => onShow('feel')}
+            className="py-1"
+            title="What the lane does by itself, in pencil (J)"
+          >
+            By itself <b className="font-semibold text-ink">{byItself}</b>
           </Toggle>
         )
       ) : (

@@ -33,7 +33,7 @@ import { Hint } from '../ui/Hint.js';
 import { Round } from '../ui/Round.js';
 import { ADVANCE_NAMES, ADVANCES, afterKeycap } from './afterKeycap.js';
 import { AfterKeycap } from './AfterKeycap.js';
-import { BlinkPanel } from './BlinkPanel.js';
+import { ByItselfPanel } from './ByItselfPanel.js';
 import { EaselAtPlayhead } from './EaselAtPlayhead.js';
 import { KeyHeading } from './KeyHeading.js';
 import { usePoses } from './PoseMenu.js';
@@ -314,7 +314,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
             {below !== 'feel' && proposal.changes > 0 && (
               <TryBar proposal={proposal} className="shrink-0 rounded-[10px] bg-zest-soft px-3 py-1.5" />
             )}
-            {below === 'feel' && track.kind === 'part' && <BlinkPanel onClose={() => setBelow('tray')} />}
+            {below === 'feel' && track.kind === 'part' && <ByItselfPanel onClose={() => setBelow('tray')} />}
             {below === 'feel' && track.kind === 'mouth' && (
               <Suspense>
                 <FeelPanel
