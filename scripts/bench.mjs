@@ -219,6 +219,7 @@ async function benchPage() {
   const sixty = await benchSixty(page, origin);
   const hearing = await benchHearing(page, origin, core.writeWave(long, 48_000));
   const sizes = await benchAtSize({ core, labelled }, await browser.newPage({ viewport: { width: 1280, height: 800 } }), origin);
+  const face = await benchAtSize({ core, labelled }, await browser.newPage({ viewport: { width: 1280, height: 800 } }), origin, [10], 6);
   const many = await benchManyScenes(origin);
   await browser.close();
   server.kill();
@@ -232,7 +233,7 @@ async function benchPage() {
     kilobytes: bytes / 1000,
     sixty,
     hearing,
-    sizes,
+    sizes: [...sizes, ...face],
     many,
   };
 }
@@ -300,8 +301,8 @@ One scene of labelled lines one after another, and a hand at work in it, in head
 
 ${page.sizes
   .map(
-    ({ minutes, sounds, exposures, firstPaint, system, slide, rows }) =>
-      `**${minutes} minutes** (${sounds} sounds, ${exposures} exposures): first paint ${ms(firstPaint)} ms after navigation, a system painted in ${ms(system)} ms; a clip slid by twelve frames is a patch of ${slide.ops} operations, ${slide.bytes} bytes.\n\n| what is done | longest | over 16 ms |\n| --- | --- | --- |\n${rows.map((one) => `| ${one.what} | ${ms(one.longest)} ms | ${one.over} |`).join('\n')}`,
+    ({ minutes, lanes, keyed, sounds, exposures, firstPaint, system, slide, rows }) =>
+      `**${minutes} minutes${lanes > 1 ? `, ${lanes} lanes of one face` : ''}** (${sounds} sounds, ${exposures} exposures${keyed ? `; the pencil of all lanes keyed in ${ms(keyed)} ms, in a worker` : ''}): first paint ${ms(firstPaint)} ms after navigation, a system painted in ${ms(system)} ms; a clip slid by twelve frames is a patch of ${slide.ops} operations, ${slide.bytes} bytes.\n\n| what is done | longest | over 16 ms |\n| --- | --- | --- |\n${rows.map((one) => `| ${one.what} | ${ms(one.longest)} ms | ${one.over} |`).join('\n')}`,
   )
   .join('\n\n')}
 

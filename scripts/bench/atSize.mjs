@@ -190,8 +190,42 @@ async function workOn(page, origin, id) {
   return { rows, firstPaint, system: paint.map(([, duration]) => duration).sort((a, b) => a - b)[paint.length >> 1] };
 }
 
-/** @returns for each length what was measured, and the times of the longest stretches */
-export async function benchAtSize(project, page, origin, lengths = [10, 30]) {
+/** The scene with lanes for further parts of the face: lids that blink, brows that go up, and others put by hand now and then. */
+async function withFaceLanes({ core }, origin, document, chartId, lanes) {
+  const json = async (path, body) => {
+    const options = body && { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
+    return (await fetch(`${origin}/api${path}`, options)).json();
+  };
+  const partsNow = async () => (await json(`/charts/${chartId}`)).document.head[0].parts;
+  for (let more = (await partsNow()).length + 1; more < lanes; more++) await json(`/charts/${chartId}/parts`, { name: `Part ${more}` });
+  const charts = new Map((await json('/charts')).map((chart) => [chart.id, chart.document]));
+  let [scene, count] = [document, 0];
+  const newId = () => `f${(count += 1)}`;
+  const apply = (patch) => (scene = core.applyPatch(core.SCENE_KIND, scene, patch));
+  for (const part of (await partsNow()).slice(0, lanes - 1)) {
+    apply(core.addPartLane(scene, { mouth: scene.tracks[0].id, part }, charts.get(part.chartId), newId));
+    const lane = core.maybePartLane(scene, scene.tracks[0].characterId, part.name);
+    const chart = charts.get(part.chartId);
+    const { shut, up } = core.ruledDrawings(chart);
+    if (shut) apply(core.setBlinks(scene, lane.id, { perMinute: 20, seed: 1 }, newId));
+    else if (up) apply(core.setLifts(scene, lane.id, { share: 0.4 }, newId));
+    else
+      for (let frame = 30; frame < core.sceneSettings(scene).lengthFrames; frame += 48)
+        apply(
+          core.putDrawing(scene, { track: lane.id, frame, drawing: chart.drawings[(frame / 6) % chart.drawings.length].id }, chart, newId),
+        );
+  }
+  const started = performance.now();
+  const patch = core.pencilKeyed(scene, charts, newId);
+  const keyed = performance.now() - started;
+  return { document: apply(patch), keyed };
+}
+
+/**
+ * @param lanes how many the face has: its mouth's, and those of further parts
+ * @returns for each length what was measured, and the times of the longest stretches
+ */
+export async function benchAtSize(project, page, origin, lengths = [10, 30], lanes = 1) {
   const { core, labelled } = project;
   await page.addInitScript(watchThread);
   const results = [];
@@ -201,17 +235,20 @@ export async function benchAtSize(project, page, origin, lengths = [10, 30]) {
     const [{ audio }, [{ characterId, chartId }]] = [document.clips[0], document.tracks];
     const { document: chart } = await (await fetch(`${origin}/api/charts/${chartId}`)).json();
     const long = longScene({ core, chart, labelled }, { minutes, audio, characterId, chartId });
+    const face = lanes > 1 ? await withFaceLanes(project, origin, long.document, chartId, lanes) : { document: long.document };
     const copy = await fetch(`${origin}/api/scenes/copies`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ title: `${minutes} minutes`, document: long.document }),
+      body: JSON.stringify({ title: `${minutes} minutes`, document: face.document }),
     });
     const kept = await copy.json();
     results.push({
       minutes,
+      lanes,
       slide: slideOf(core, long.document, chartId, chart),
       sounds: long.sounds,
-      exposures: long.exposures,
+      exposures: face.document.exposures.length,
+      keyed: face.keyed,
       ...(await workOn(page, origin, kept.id)),
     });
   }
