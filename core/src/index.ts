@@ -77,6 +77,7 @@ export {
   KEYCAPS,
   lookIndexAt,
   lookOf,
+  seenOf,
   maybeDrawing,
   MOST_NUMBER,
   hasSizes,
@@ -137,6 +138,7 @@ export { emptyPart, eyesOfHead, starterParts, type HeadEyes, type StarterPart } 
 export { faceAt, facesOfFrames } from './face/faces.js';
 export { poseOfFace, putPose } from './face/poses.js';
 export { LIFT_LIMITS, planLifts, USUAL_LIFTS, type LiftRules, type StressedWord } from './keying/lifts.js';
+export { BOIL_LIMITS, boilAt, boiledLook, REDRAWS, type Boil } from './draw/boil.js';
 export { BLINK_LIMITS, planBlinks, USUAL_BLINKS, type Blink, type BlinkJob, type BlinkRules } from './keying/blinks.js';
 export {
   addPartLane,
@@ -147,6 +149,7 @@ export {
   nameOfLane,
   removePartLane,
   setBlinks,
+  setBoil,
   setLifts,
   stressedWords,
   setLaneHidden,

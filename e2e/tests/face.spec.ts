@@ -148,6 +148,46 @@ test('what is seen is kept as a pose, put over a selection and to the end of a p
   expect((await sceneDocument(app, 'the-wet-stamp')).tracks.map(({ part }) => part)).toEqual([undefined, 'Lids', 'Brows']);
 });
 
+test('held lines live when they are to: the same frame the same each time, the mouth’s and a part’s', async ({ page, app }) => {
+  await openDemo(page, app, SCENE);
+  const mouth = page.getByTestId('easel').first().locator('[data-part="mouth"]');
+  const drawn = async (steps: number): Promise<string[]> => {
+    await page.keyboard.press('Home');
+    const seen: string[] = [];
+    for (let step = 0; step < steps; step++) {
+      await expect(page.getByTestId('easel').first()).toHaveAttribute('data-frame', String(step));
+      seen.push(await mouth.innerHTML());
+      await page.keyboard.press('ArrowRight');
+    }
+    return seen;
+  };
+  // The first mouth is held for some frames: a still one is the same in all of them.
+  expect(new Set((await drawn(4)).slice(0, 4)).size).toBe(1);
+  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'They live a lot' }).click();
+  await saved(page);
+  const first = await drawn(4);
+  expect(first[0]).toBe(first[1]);
+  expect(first[2]).not.toBe(first[0]);
+  expect(await drawn(4)).toEqual(first);
+  // The lids for themselves.
+  const lids = page.getByTestId('easel').first().locator('[data-part="Lids"]');
+  const still = await lids.innerHTML();
+  await page.keyboard.press('Home');
+  expect(await lids.innerHTML()).toBe(still);
+  await page.keyboard.press('Alt+ArrowDown');
+  await page.getByRole('button', { name: 'Lids', exact: true }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'They live a little' }).click();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(() => lids.innerHTML()).not.toBe(still);
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).tracks.map(({ boil }) => boil)).toEqual([0.8, 0.3]);
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).tracks.map(({ boil }) => boil)).toEqual([0.8, undefined]);
+});
+
 test('a new head is given brows, lids and eyes; one is moved, follows another, and is drawn on the face', async ({ page, app }) => {
   const { id } = (await (
     await fetch(app.url('/api/charts'), {

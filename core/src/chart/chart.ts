@@ -4,6 +4,7 @@
  */
 import { isNumberWithin } from '../document/checks.js';
 import type { DocumentKind } from '../document/documentKind.js';
+import { boiledLook, type Boil } from '../draw/boil.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import { maybeFaultOfLook, maybeFaultOfStyle, picturesOfLook, type Look } from '../draw/art.js';
 import { maybeFaultOfHead, picturesOfHead, type ChartHead } from './head.js';
@@ -230,6 +231,11 @@ export function lookIndexAt(drawing: Drawing, frame: number, exposedFrom: number
 /** A drawing's look by index. */
 export function lookOf(drawing: Drawing, index: number): Look {
   return index === 0 ? drawing : (drawing.variants[index - 1] ?? drawing);
+}
+
+/** What is seen of a drawing: one of its looks, redrawn where it boils. */
+export function seenOf(drawing: Drawing, index: number, boil: Boil | undefined): Look {
+  return boiledLook(lookOf(drawing, index), drawing.id, boil);
 }
 
 /** The content hashes of every picture a chart needs. */

@@ -2,10 +2,11 @@
  * The parts of a face beside its mouth: brows, lids, eyes, whatever is replaced. Each has a chart of its own, whose
  * drawings no sound plays, and a place on the head.
  */
+import type { Boil } from '../draw/boil.js';
 import type { Box, Look } from '../draw/art.js';
 import { boxOfLook } from '../draw/artFigure.js';
 import { MOUTH_FOCUS } from '../draw/mouthFigure.js';
-import { isPartChart, lookOf, maybeDrawing, restDrawing, type ChartDocument } from './chart.js';
+import { isPartChart, maybeDrawing, restDrawing, seenOf, type ChartDocument } from './chart.js';
 import type { ChartHead, HeadPart, MouthPlace } from './head.js';
 
 export function partsOfHead(head: ChartHead | undefined): readonly HeadPart[] {
@@ -36,6 +37,7 @@ export interface PartLook {
   readonly chartId: string;
   readonly drawing: string;
   readonly look: number;
+  readonly boil?: Boil;
 }
 
 /** A part of the face with what is seen of it. */
@@ -60,7 +62,7 @@ export function shownParts(
     const chart = charts.get(said?.chartId ?? part.chartId);
     if (!chart) return [];
     const drawing = (said && maybeDrawing(chart, said.drawing)) ?? restDrawing(chart);
-    return [{ part, chart, look: lookOf(drawing, said?.look ?? 0) }];
+    return [{ part, chart, look: seenOf(drawing, said?.look ?? 0, said?.boil) }];
   });
 }
 

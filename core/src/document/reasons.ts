@@ -33,6 +33,7 @@ export const REASONS = {
   'lane.add': 'a lane that was made',
   'lane.remove': 'a lane that was removed',
   'lane.hidden': 'a lane that was hidden',
+  'lane.boil': 'how the lines of a lane live',
   'lane.rules': 'what a lane does by itself',
   'phrase.rules': 'the feel of a phrase',
   'track.rules': 'the feel',

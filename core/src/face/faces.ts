@@ -5,7 +5,9 @@ import { partsOfHead, type PartLook } from '../chart/headParts.js';
 import { looksOfFrames, type FrameLook } from '../formats/pictures.js';
 import { exposuresOfTrack, maybeExposureAt } from '../scene/exposures.js';
 import { maybePartLane } from '../scene/partLanes.js';
-import type { SceneDocument } from '../scene/sceneDocument.js';
+import { boilAt } from '../draw/boil.js';
+import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
+import { framesPerSecond } from '../time/frameRate.js';
 import { chartStretchAt } from '../scene/trackCharts.js';
 
 type Charts = ReadonlyMap<string, ChartDocument>;
@@ -27,7 +29,9 @@ function partLookAt(scene: SceneDocument, characterId: string, part: HeadPart, c
   const exposure = lane && !lane.hidden ? maybeExposureAt(exposuresOfTrack(scene, lane.id), frame) : undefined;
   const inForce = exposure && chartStretchAt(scene, lane!.id, exposure.from)!.chartId;
   const drawing = (exposure && onChartOf(part, inForce!, exposure.drawing, charts)) ?? restDrawing(chart).id;
-  return { part: part.id, chartId: part.chartId, drawing, look: lookIndexAt(maybeDrawing(chart, drawing)!, frame, exposure?.from ?? 0) };
+  const boil = boilAt(lane?.boil, frame, framesPerSecond(sceneSettings(scene).frameRate));
+  const look = lookIndexAt(maybeDrawing(chart, drawing)!, frame, exposure?.from ?? 0);
+  return { part: part.id, chartId: part.chartId, drawing, look, ...(boil && { boil }) };
 }
 
 /**

@@ -4,10 +4,12 @@
  * always be told from it.
  */
 import type { ChartDocument } from '../chart/chart.js';
-import { chartSettings, lookIndexAt, lookOf, maybeDrawing } from '../chart/chart.js';
+import { chartSettings, lookIndexAt, maybeDrawing, seenOf } from '../chart/chart.js';
 import type { ChartHead, MouthPlace } from '../chart/head.js';
 import { shownParts, type PartLook } from '../chart/headParts.js';
 import { faceToSvg, lookToSvg, mouthTransform } from '../chart/headToSvg.js';
+import { boilAt, type Boil } from '../draw/boil.js';
+import { framesPerSecond } from '../time/frameRate.js';
 import { isHash, isNumberWithin } from '../document/checks.js';
 import { MOUTH_BOX } from '../draw/mouthFigure.js';
 import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
@@ -200,6 +202,8 @@ export interface FrameLook {
   readonly chartId: string;
   readonly drawing: string;
   readonly look: number;
+  /** How it is redrawn, where its lane boils. */
+  readonly boil?: Boil;
   /** What the other parts of the face show, where the picture has them. */
   readonly face?: readonly PartLook[];
 }
@@ -213,7 +217,7 @@ export interface FrameLook {
  */
 export function pictureSvg(
   chart: ChartDocument,
-  shown: Pick<FrameLook, 'drawing' | 'look' | 'face'> | undefined,
+  shown: Pick<FrameLook, 'drawing' | 'look' | 'boil' | 'face'> | undefined,
   {
     width,
     height,
@@ -231,7 +235,7 @@ export function pictureSvg(
   hrefOf: (hash: string) => string = () => '',
 ): string {
   const drawing = shown && maybeDrawing(chart, shown.drawing);
-  const look = drawing && lookOf(drawing, shown.look);
+  const look = drawing && seenOf(drawing, shown.look, shown.boil);
   const head = template ? headOfTemplate(template) : withHead ? chart.head[0] : undefined;
   const { x, y, width: across, height: down } = head ? { x: 0, y: 0, ...head } : MOUTH_BOX;
   const parts = charts && shownParts(head, charts, shown?.face);
@@ -253,7 +257,7 @@ export function pictureSvg(
 /** A lane of a picture that has all of them. */
 export interface LaneShown {
   readonly chart: ChartDocument;
-  readonly shown: Pick<FrameLook, 'drawing' | 'look' | 'face'> | undefined;
+  readonly shown: Pick<FrameLook, 'drawing' | 'look' | 'boil' | 'face'> | undefined;
 }
 
 /** One frame of several lanes, side by side in equal columns, each as `pictureSvg` has it. */
@@ -283,8 +287,9 @@ export function headOfTemplate({ picture, width, height, mouth }: PictureTemplat
 /** What tells the pictures of two frames apart: alike where nothing that is seen differs. */
 export function keyOfLook(look: FrameLook | undefined): string {
   if (!look) return '';
-  const { chartId, drawing, look: index, face = [] } = look;
-  return [chartId, drawing, index, ...face.flatMap((one) => [one.part, one.chartId, one.drawing, one.look])].join(' ');
+  const keyOf = ({ chartId, drawing, look: index, boil }: Omit<FrameLook, 'face'>): string =>
+    [chartId, drawing, index, ...(boil ?? [])].join(' ');
+  return [keyOf(look), ...(look.face ?? []).map((one) => `${one.part} ${keyOf(one)}`)].join('|');
 }
 
 /** What each frame of a track shows, undefined where nothing is exposed. Shape: one entry a frame. */
@@ -293,14 +298,17 @@ export function looksOfFrames(
   trackId: string,
   charts: ReadonlyMap<string, ChartDocument>,
 ): (FrameLook | undefined)[] {
-  const { lengthFrames } = sceneSettings(scene);
+  const { lengthFrames, frameRate } = sceneSettings(scene);
+  const strength = scene.tracks.find(({ id }) => id === trackId)?.boil;
   const frames = new Array<FrameLook | undefined>(lengthFrames).fill(undefined);
   for (const { from, to, drawing: id } of exposuresOfTrack(scene, trackId)) {
     const { chartId } = chartStretchAt(scene, trackId, from)!;
     const chart = charts.get(chartId);
     const drawing = chart && maybeDrawing(chart, id);
-    for (let frame = from; frame < Math.min(to, lengthFrames); frame++)
-      frames[frame] = { chartId, drawing: id, look: drawing ? lookIndexAt(drawing, frame, from) : 0 };
+    for (let frame = from; frame < Math.min(to, lengthFrames); frame++) {
+      const boil = boilAt(strength, frame, framesPerSecond(frameRate));
+      frames[frame] = { chartId, drawing: id, look: drawing ? lookIndexAt(drawing, frame, from) : 0, ...(boil && { boil }) };
+    }
   }
   return frames;
 }

@@ -4,6 +4,7 @@
  *
  * How often, and how many frames a blink takes (closing in 1, shut 1 or 2, opening in 2): common practice, no source.
  */
+import { seededNumbers } from '../draw/seeded.js';
 import type { Span } from '../time/span.js';
 
 export interface BlinkRules {
@@ -34,17 +35,6 @@ export interface Blink {
   readonly shutFrom: number;
   readonly shutTo: number;
   readonly to: number;
-}
-
-/** Numbers from 0 to 1, the same for the same seed (mulberry32, public domain, by Tommy Ettinger). */
-export function seededNumbers(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
 }
 
 /** Which frames are barred. Shape: lengthFrames. */

@@ -3,6 +3,7 @@ import { restDrawing, type ChartDocument, type Drawing } from '../chart/chart.js
 import type { HeadPart } from '../chart/head.js';
 import { putsOf, type Patch } from '../document/patch.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
+import { BOIL_LIMITS } from '../draw/boil.js';
 import { BLINK_LIMITS, planBlinks, type BlinkJob, type BlinkRules } from '../keying/blinks.js';
 import { LIFT_LIMITS, planLifts, type LiftRules, type StressedWord } from '../keying/lifts.js';
 import { DEFAULT_RULES } from '../keying/rules.js';
@@ -89,6 +90,17 @@ function withRule(scene: SceneDocument, trackId: string, rule: Partial<Pick<Trac
   if (track?.kind !== 'part') return { refusal: 'That is no lane of a part of the face.' };
   const kept = Object.entries({ ...track, ...rule }).filter(([, value]) => value !== undefined);
   return { id: newId(), reason: 'lane.rules', ops: [put('tracks', track, Object.fromEntries(kept) as unknown as Track)] };
+}
+
+/** Has the lines of a lane live while a drawing is held, a mouth's or a part's, or hold still (`null`). */
+export function setBoil(scene: SceneDocument, trackId: string, strength: number | null, newId: IdSource): Patch | Refusal {
+  const track = scene.tracks.find(({ id }) => id === trackId);
+  if (!track) return { refusal: 'That lane is no longer in the scene.' };
+  const { least, most } = BOIL_LIMITS;
+  if (strength !== null && !(strength >= least && strength <= most))
+    return { refusal: `A strength of ${strength} is out of range. ${least} to ${most} can be asked for.` };
+  const { boil: _, ...plain } = track;
+  return { id: newId(), reason: 'lane.boil', ops: [put('tracks', track, strength === null ? plain : { ...plain, boil: strength })] };
 }
 
 /** Has a lane blink, otherwise than before, or no longer. */

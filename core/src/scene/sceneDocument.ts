@@ -103,6 +103,8 @@ export interface Track {
   readonly blinks?: BlinkRules;
   /** How its pencil goes up on stressed words, where it does. */
   readonly lifts?: LiftRules;
+  /** How much its lines live while a drawing is held, 0 to 1; without it they hold still. */
+  readonly boil?: number;
   /** Not seen: the part is at rest. */
   readonly hidden?: true;
 }

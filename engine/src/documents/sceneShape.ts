@@ -1,6 +1,7 @@
 /** The shape of a scene's records: every field, what it may hold, and how much. What records are to one another is `checkScene`'s. */
 import {
   BLINK_LIMITS,
+  BOIL_LIMITS,
   CLIP_LIMITS,
   DRAWING_LIMITS,
   GAIN_LIMITS,
@@ -129,6 +130,7 @@ class TrackShape {
   @Maybe() @Text(1, PART_LIMITS.nameLetters) part?: string;
   @Maybe() @Nested(() => BlinkRulesShape) blinks?: BlinkRulesShape;
   @Maybe() @Nested(() => LiftRulesShape) lifts?: LiftRulesShape;
+  @Maybe() @Amount(BOIL_LIMITS.least, BOIL_LIMITS.most) boil?: number;
   @Maybe() @Flag() hidden?: boolean;
 }
 

@@ -186,6 +186,7 @@ export function PicturesCard(): ReactElement {
                       bare
                       chart={template ? { ...chart, head: [headOfTemplate(template)] } : chart}
                       drawing={drawing}
+                      boil={look?.boil}
                       face={look?.face}
                       className="h-[76px] min-w-0 flex-1 border-0!"
                     />

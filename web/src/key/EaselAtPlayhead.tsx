@@ -1,12 +1,15 @@
 /** The character at the playhead, wearing the mouth that is there, or for a moment the one beside it. */
 import {
+  boilAt,
   chartStretchAt,
   exposuresOfTrack,
   faceAt,
+  framesPerSecond,
   indexAtSorted,
   maybeDrawing,
   maybeExposureAt,
   mouthLaneOf,
+  sceneSettings,
   type ChartDocument,
   type Drawing,
   type PartLook,
@@ -62,6 +65,7 @@ export function EaselAtPlayhead({ size, flipped }: EaselAtPlayheadProps): ReactE
   const { exposures } = useSheet().data;
   const frame = useFrame();
   const tracks = useSceneDocument((document) => document.tracks);
+  const { frameRate } = useSceneDocument(sceneSettings);
   const mouth = mouthLaneOf({ tracks }, track);
   const onion = useStore(looking, (state) => state.onion);
   const [closer, setCloser] = useState<Closer>(AS_A_WHOLE);
@@ -81,6 +85,7 @@ export function EaselAtPlayhead({ size, flipped }: EaselAtPlayheadProps): ReactE
       chart={beside?.chart ?? chart}
       drawing={beside ? beside.drawing : shown && maybeDrawing(chart, shown.drawing)}
       frame={shownFrame}
+      boil={boilAt(mouth.boil, shownFrame, framesPerSecond(frameRate))}
       face={face}
       since={(beside ?? { since: shown?.from ?? 0 }).since}
       beside={onion && !beside ? [drawingOf(at - 1), drawingOf(at + 1)] : undefined}

@@ -7,6 +7,8 @@ import {
   maybeHead,
   MOUTH_BOX,
   mouthTransform,
+  seenOf,
+  type Boil,
   type ChartDocument,
   type ChartHead,
   type Drawing,
@@ -31,6 +33,8 @@ interface EaselProps {
   /** undefined shows the head without a mouth. */
   readonly drawing: Drawing | undefined;
   readonly frame?: number;
+  /** How the mouth is redrawn, where its lane boils. */
+  readonly boil?: Boil | undefined;
   /** What the other parts of the face show; left out they are at rest. */
   readonly face?: readonly PartLook[] | undefined;
   /** The frame the drawing has been shown since, for a cycle. */
@@ -84,6 +88,7 @@ export function Easel({
   chart,
   drawing,
   frame = 0,
+  boil,
   face,
   since = 0,
   beside,
@@ -92,7 +97,7 @@ export function Easel({
   className,
 }: EaselProps): ReactElement {
   const head = maybeHead(chart);
-  const look = drawing && lookOf(drawing, lookIndexAt(drawing, frame, since));
+  const look = drawing && seenOf(drawing, lookIndexAt(drawing, frame, since), boil);
   const markup = useLookMarkup(chart, look);
   const headMarkup = useHeadMarkup(chart, drawing);
   const box = head ? `0 0 ${head.width} ${head.height}` : `${MOUTH_BOX.x} ${MOUTH_BOX.y} ${MOUTH_BOX.width} ${MOUTH_BOX.height}`;

@@ -3,7 +3,10 @@ import {
   chartStretchAt,
   exposuresOfTrack,
   maybeDrawing,
+  boilAt,
   faceAt,
+  framesPerSecond,
+  sceneSettings,
   maybeExposureAt,
   mouthLanes,
   type ChartDocument,
@@ -48,7 +51,7 @@ export function Faces({ document, charts, frame, nameOf, strokes, onStroke }: Fa
   return (
     <FaceChartsContext.Provider value={charts}>
       <div className="relative flex min-h-0 flex-1 gap-3">
-        {mouthLanes(document).map(({ id, characterId }) => {
+        {mouthLanes(document).map(({ id, characterId, boil }) => {
           const chart = charts.get(chartStretchAt(document, id, frame)?.chartId ?? '');
           const held = maybeExposureAt(exposuresOfTrack(document, id), frame);
           return (
@@ -59,6 +62,7 @@ export function Faces({ document, charts, frame, nameOf, strokes, onStroke }: Fa
                 chart={chart}
                 drawing={held && maybeDrawing(chart, held.drawing)}
                 frame={frame}
+                boil={boilAt(boil, frame, framesPerSecond(sceneSettings(document).frameRate))}
                 face={faceAt(document, id, charts, frame)}
                 since={held?.from ?? 0}
                 className="min-h-0 min-w-0 flex-1"

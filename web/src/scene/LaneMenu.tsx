@@ -5,12 +5,19 @@ import { Button } from '../ui/Button.js';
 import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';
 import { useLanes } from './useLanes.js';
 
+/** How much the lines of a held drawing live. */
+const BOILS = [
+  [null, 'Held lines stay still'],
+  [0.3, 'They live a little'],
+  [0.8, 'They live a lot'],
+] as const;
+
 /** @param onlyChooses where lanes are gone to and not changed */
 export function LaneMenu({ onlyChooses = false }: { readonly onlyChooses?: boolean }): ReactElement | null {
-  const { lanes, current, missing: all, show, add, remove, hide } = useLanes();
+  const { lanes, current, missing: all, show, add, remove, hide, boil } = useLanes();
   const missing = onlyChooses ? [] : all;
   // Mouths alone are chosen among by their names.
-  if (missing.length === 0 && lanes.every(([lane]) => lane.kind === 'mouth')) return null;
+  if (onlyChooses && lanes.every(([lane]) => lane.kind === 'mouth')) return null;
   const isPart = current.kind === 'part';
   return (
     <Menu
@@ -39,6 +46,21 @@ export function LaneMenu({ onlyChooses = false }: { readonly onlyChooses?: boole
           {`A lane for ${part.name.toLowerCase()}`}
         </MenuItem>
       ))}
+      {!onlyChooses && (
+        <>
+          <MenuRule />
+          {BOILS.map(([strength, name]) => (
+            <MenuCheck
+              key={name}
+              checked={(current.boil ?? null) === strength}
+              className="data-[state=checked]:font-semibold"
+              onSelect={() => boil(current, strength)}
+            >
+              {name}
+            </MenuCheck>
+          ))}
+        </>
+      )}
       {isPart && !onlyChooses && (
         <>
           <MenuRule />

@@ -6,6 +6,7 @@ import {
   nameOfLane,
   partsOfHead,
   removePartLane,
+  setBoil,
   setLaneHidden,
   type HeadPart,
   type Track,
@@ -25,6 +26,8 @@ export interface Lanes {
   add(part: HeadPart): void;
   remove(lane: Track): void;
   hide(lane: Track, hidden: boolean): void;
+  /** How much its lines live while a drawing is held; null for not at all. */
+  boil(lane: Track, strength: number | null): void;
 }
 
 export function useLanes(): Lanes {
@@ -51,5 +54,6 @@ export function useLanes(): Lanes {
     },
     remove: (lane) => session.change(removePartLane(session.store.getState().document, lane.id, newId)),
     hide: (lane, hidden) => session.change(setLaneHidden(session.store.getState().document, lane.id, hidden, newId)),
+    boil: (lane, strength) => session.change(setBoil(session.store.getState().document, lane.id, strength, newId)),
   };
 }

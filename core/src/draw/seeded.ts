@@ -1,0 +1,12 @@
+/** Numbers that look like chance and are the same each time. */
+
+/** Numbers from 0 to 1, the same for the same seed (mulberry32, public domain, by Tommy Ettinger). */
+export function seededNumbers(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
+    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
