@@ -1,7 +1,7 @@
 /** A small sheet of choices under a button: Radix's menu in our clothes. */
 import { clsx } from 'clsx';
 import { DropdownMenu } from 'radix-ui';
-import type { ComponentProps, ReactElement, ReactNode } from 'react';
+import { useRef, type ComponentProps, type ReactElement, type ReactNode } from 'react';
 
 interface MenuProps {
   /** The button that opens it. */
@@ -13,6 +13,8 @@ interface MenuProps {
 }
 
 export function Menu({ trigger, align = 'start', className = 'min-w-[200px]', children }: MenuProps): ReactElement {
+  // Chosen with the mouse the keys are the page's again; by keyboard the focus goes back to the button.
+  const byPointer = useRef(false);
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
@@ -20,6 +22,10 @@ export function Menu({ trigger, align = 'start', className = 'min-w-[200px]', ch
         <DropdownMenu.Content
           align={align}
           sideOffset={6}
+          onPointerDownCapture={() => (byPointer.current = true)}
+          onPointerDownOutside={() => (byPointer.current = true)}
+          onKeyDownCapture={() => (byPointer.current = false)}
+          onCloseAutoFocus={(event) => byPointer.current && event.preventDefault()}
           className={clsx('z-[60] rounded-xl border border-rule bg-sheet p-2 text-[15px]', className)}
         >
           {children}
