@@ -192,17 +192,28 @@ async function workOn(page, origin, id) {
 
 /** The scene with lanes for further parts of the face: lids that blink, brows that go up, and others put by hand now and then. */
 async function withFaceLanes({ core }, origin, document, chartId, lanes) {
-  const json = async (path, body) => {
-    const options = body && { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
-    return (await fetch(`${origin}/api${path}`, options)).json();
-  };
-  const partsNow = async () => (await json(`/charts/${chartId}`)).document.head[0].parts;
-  for (let more = (await partsNow()).length + 1; more < lanes; more++) await json(`/charts/${chartId}/parts`, { name: `Part ${more}` });
+  const json = async (path) => (await fetch(`${origin}/api${path}`)).json();
+  const view = await json(`/charts/${chartId}`);
+  const [head] = view.document.head;
+  // More parts than a starter has: further eyes, each a part of its own.
+  const [eyes] = head.parts;
+  const more = Array.from({ length: Math.max(0, lanes - 1 - head.parts.length) }, (_, index) => ({
+    ...eyes,
+    id: `more${index}`,
+    name: `More ${index + 1}`,
+  }));
+  const parts = [...head.parts, ...more].slice(0, lanes - 1);
+  const { id: patchId, ...patched } = core.setHead(view.document, { ...head, parts: [...head.parts, ...more] }, () => `parts${lanes}`);
+  await fetch(`${origin}/api/charts/${chartId}`, {
+    method: 'PATCH',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ baseRevision: view.revision, patchId, ...patched }),
+  });
   const charts = new Map((await json('/charts')).map((chart) => [chart.id, chart.document]));
   let [scene, count] = [document, 0];
   const newId = () => `f${(count += 1)}`;
   const apply = (patch) => (scene = core.applyPatch(core.SCENE_KIND, scene, patch));
-  for (const part of (await partsNow()).slice(0, lanes - 1)) {
+  for (const part of parts) {
     apply(core.addPartLane(scene, { mouth: scene.tracks[0].id, part }, charts.get(part.chartId), newId));
     const lane = core.maybePartLane(scene, scene.tracks[0].characterId, part.name);
     const chart = charts.get(part.chartId);

@@ -226,6 +226,9 @@ export type MakeSheetData = (
   options?: SheetOptions,
 ) => SheetData;
 
+const areSame = (one: readonly unknown[], other: readonly unknown[]): boolean =>
+  one.length === other.length && one.every((item, index) => item === other[index]);
+
 /**
  * Gathers the data of one sheet over and over: a mouth that changes makes no word, no sound
  * and no other mouth again.
@@ -238,6 +241,18 @@ export function sheetGatherer(): MakeSheetData {
     remembering<SheetData['exposures']>(),
     remembering<SheetData['others']>(),
   ];
+  let shownLanes: readonly OtherLane[] = [];
+  const kept = new Map<string, { readonly of: readonly unknown[]; readonly exposures: readonly Exposure[]; readonly lane: OtherLane }>();
+  /** A lane that is as it was stays the same: a mouth that changes paints no other lane again. */
+  const laneOf = (scene: SceneDocument, track: string, name: string, charts: ReadonlyMap<string, ChartDocument>): OtherLane => {
+    const exposures = exposuresOfTrack(scene, track);
+    const of = [name, charts, scene.views];
+    const before = kept.get(track);
+    if (before && areSame(before.of, of) && areSame(before.exposures, exposures)) return before.lane;
+    const lane = { track, name, exposures: sheetExposures(scene, track, charts) };
+    kept.set(track, { of, exposures, lane });
+    return lane;
+  };
   return (scene, trackId, charts, waves, { showsLoudness = false, nameOf = () => '', ownFeels = [], allCharts = charts } = {}) => {
     const settings = sceneSettings(scene);
     const { frameRate, firstFrame } = settings;
@@ -274,16 +289,17 @@ export function sheetGatherer(): MakeSheetData {
       })),
       ...(track?.part !== undefined && { part: track.part.toLowerCase() }),
       exposures: exposures([scene.exposures, scene.views, scene.tracks, trackId, charts], () => sheetExposures(scene, trackId, charts)),
-      others: others([scene.exposures, scene.views, scene.tracks, trackId, allCharts, nameOf], () =>
-        scene.tracks
+      others: others([scene.exposures, scene.views, scene.tracks, trackId, allCharts, nameOf], () => {
+        const now = scene.tracks
           .filter(({ id }) => id !== trackId)
-          .map((other) => ({
-            track: other.id,
+          .map((other) => {
             // Of the same face it is said what it is, of another's whose.
-            name: other.characterId === speaker ? (other.part?.toLowerCase() ?? 'mouth') : nameOfLane(other, nameOf(other.characterId)),
-            exposures: sheetExposures(scene, other.id, allCharts),
-          })),
-      ),
+            const name =
+              other.characterId === speaker ? (other.part?.toLowerCase() ?? 'mouth') : nameOfLane(other, nameOf(other.characterId));
+            return laneOf(scene, other.id, name, allCharts);
+          });
+        return (shownLanes = areSame(shownLanes, now) ? shownLanes : now);
+      }),
       marks: scene.marks.filter((mark) => mark.characterId === speaker),
       chartChanges: chartStretches(scene, trackId)
         .slice(1)

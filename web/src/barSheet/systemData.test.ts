@@ -71,3 +71,24 @@ it('is all that the sheet shows, system by system', () => {
   for (const list of ['words', 'sounds', 'exposures'] as const)
     expect(new Set(parts.flatMap((part) => part[list].map(({ id }) => id)))).toEqual(new Set(whole[list].map(({ id }) => id)));
 });
+
+it('another lane stays the very same while this one changes, and is made anew when it does itself', () => {
+  const plain = scene();
+  const [own] = plain.tracks;
+  const two: SceneDocument = {
+    ...plain,
+    tracks: [own!, { ...own!, id: 'z-second', order: 1 }],
+    exposures: [...plain.exposures, { id: 'second', track: 'z-second', from: 0, to: 900, drawing: 'rest', inked: false, plays: [] }],
+  };
+  const gather = sheetGatherer();
+  const others = (of: SceneDocument) => gather(of, own!.id, charts, []).others;
+  const put = (of: SceneDocument, track: string): SceneDocument =>
+    applyPatch(SCENE_KIND, of, putDrawing(of, { track, frame: 40, drawing: 'drop' }, chart, newId) as Patch);
+  const before = others(two);
+  expect(before).toHaveLength(1);
+  const changed = put(two, own!.id);
+  expect(others(changed)).toBe(before);
+  const both = others(put(changed, 'z-second'));
+  expect(both).not.toBe(before);
+  expect(both[0]!.exposures.length).toBeGreaterThan(before[0]!.exposures.length);
+});
