@@ -88,6 +88,11 @@ it('another lane stays the very same while this one changes, and is made anew wh
   expect(before).toHaveLength(1);
   const changed = put(two, own!.id);
   expect(others(changed)).toBe(before);
+  // Beside another lane, too, one mouth is one system's business.
+  const { systems } = planBarSheet(two, { width: 1000 });
+  const [first, second] = [gather(two, own!.id, charts, []), gather(changed, own!.id, charts, [])];
+  const painted = systems.filter((system) => !isSameData(dataWithin(first, system), dataWithin(second, system)));
+  expect(painted.map(({ from, to }) => from <= 40 && 40 < to)).toEqual([true]);
   const both = others(put(changed, 'z-second'));
   expect(both).not.toBe(before);
   expect(both[0]!.exposures.length).toBeGreaterThan(before[0]!.exposures.length);

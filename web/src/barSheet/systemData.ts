@@ -22,8 +22,11 @@ export function dataWithin(data: SheetData, system: SystemPlan): SheetData {
   };
 }
 
-/** Same values, lists of the same things, and records of the same values: as deep as the data of a sheet is. */
-function isSame(a: unknown, b: unknown, depth = 3): boolean {
+/** How deep the data of a sheet is: its other lanes, one of them, its exposures, what each of them is. */
+const DEEP = 4;
+
+/** Same values, lists of the same things, and records of the same values. */
+function isSame(a: unknown, b: unknown, depth = DEEP): boolean {
   if (Object.is(a, b)) return true;
   if (depth === 0 || typeof a !== 'object' || typeof b !== 'object' || !a || !b) return false;
   const [one, other] = [Object.entries(a), b as Record<string, unknown>];
