@@ -54,7 +54,7 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
       <SpeakerSwitch />
       <LaneMenu />
       <PoseMenu poses={poses} />
-      <span className={clsx('min-w-[64px] truncate text-ink-soft', !cribbing && 'max-[1120px]:hidden')}>
+      <span className={clsx('min-w-[64px] truncate text-ink-soft', !cribbing && 'max-[1400px]:hidden')}>
         {cribbing ? (
           <CribFigures proposal={proposal} />
         ) : data.words.length > 0 ? (
