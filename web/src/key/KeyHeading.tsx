@@ -1,6 +1,5 @@
 /** Above the bar sheet of the Key step: who speaks, how much is inked, and what can be opened beside it. */
 import { fullRules, ruledDrawings, hasEnded, maybeFeel, FEELS, mouthLanes } from '@zest-jaw/core';
-import { clsx } from 'clsx';
 import type { ReactElement } from 'react';
 import { useStore } from 'zustand';
 import { useOpenScene, useReadingJob, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
@@ -54,18 +53,19 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
       <SpeakerSwitch />
       <LaneMenu />
       <PoseMenu poses={poses} />
-      <span className={clsx('min-w-[64px] truncate text-ink-soft', !cribbing && 'max-[1400px]:hidden')}>
-        {cribbing ? (
+      {cribbing ? (
+        <span className="min-w-[64px] flex-1 truncate text-ink-soft">
           <CribFigures proposal={proposal} />
-        ) : data.words.length > 0 ? (
-          count(data.words.length, 'word', 'words')
-        ) : isReading ? (
-          'being read'
-        ) : (
-          'nothing read yet'
-        )}
-      </span>
-      <span className="flex-1" />
+        </span>
+      ) : (
+        // Told whole where there is room beside the rest, or not at all: what doesn't fit goes to a second line that is cut off.
+        <span className="flex h-[1lh] min-w-0 flex-1 flex-wrap overflow-hidden text-ink-soft">
+          <span className="h-[1lh] w-px" />
+          <span className="whitespace-nowrap">
+            {data.words.length > 0 ? count(data.words.length, 'word', 'words') : isReading ? 'being read' : 'nothing read yet'}
+          </span>
+        </span>
+      )}
       {/* Beside the figures of the crib there is no room for both. */}
       {!(cribbing && tracks.length > 1) && (
         <span className="whitespace-nowrap text-[14px] text-ink-soft" data-testid="inked">
