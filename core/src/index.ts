@@ -79,6 +79,7 @@ export {
   lookOf,
   seenOf,
   maybeDrawing,
+  writtenNumber,
   MOST_NUMBER,
   hasSizes,
   maybeDrawingOfGroup,
@@ -138,6 +139,35 @@ export { emptyPart, eyesOfHead, starterParts, type HeadEyes, type StarterPart } 
 export { faceAt, facesOfFrames } from './face/faces.js';
 export { poseOfFace, putPose } from './face/poses.js';
 export { LIFT_LIMITS, planLifts, USUAL_LIFTS, type LiftRules, type StressedWord } from './keying/lifts.js';
+export {
+  canBeMadeOf,
+  drawingsIn,
+  isMade,
+  MADE_LETTERS,
+  madeOf,
+  mixId,
+  PUSH_LIMITS,
+  pushId,
+  sharesOf,
+  shareInWords,
+  withDrawings,
+  type MadeOf,
+  type Push,
+} from './draw/madeDrawings.js';
+export { maybeBetween, maybeDrawingBetween } from './keying/afterPlan.js';
+export {
+  EASES,
+  eased,
+  LEAST_SHARE,
+  pushMouths,
+  putInBetween,
+  putInBetweens,
+  setShare,
+  smearMouth,
+  type Between,
+  type Ease,
+} from './sheet/inBetweens.js';
+export { canMix, mixOfLooks } from './draw/mixLooks.js';
 export { BOIL_LIMITS, boilAt, boiledLook, REDRAWS, type Boil } from './draw/boil.js';
 export { BLINK_LIMITS, planBlinks, USUAL_BLINKS, type Blink, type BlinkJob, type BlinkRules } from './keying/blinks.js';
 export {

@@ -5,6 +5,9 @@
 import { isNumberWithin } from '../document/checks.js';
 import type { DocumentKind } from '../document/documentKind.js';
 import { boiledLook, type Boil } from '../draw/boil.js';
+import { isRefusal } from '../document/refusal.js';
+import { isMade, madeOf, mixInWords, pushInWords, shareInWords } from '../draw/madeDrawings.js';
+import { mixOfLooks } from '../draw/mixLooks.js';
 import type { MouthStyle } from '../draw/mouthFigure.js';
 import { maybeFaultOfLook, maybeFaultOfStyle, picturesOfLook, type Look } from '../draw/art.js';
 import { maybeFaultOfHead, picturesOfHead, type ChartHead } from './head.js';
@@ -39,6 +42,8 @@ export interface Drawing extends Look {
   readonly id: string;
   /** Its number on the exposure sheet and, with clay mouths, on its back: its own, whatever its place. From 0. */
   readonly number: number;
+  /** How its number is written, where it is made of others. */
+  readonly written?: string;
   /** Its place in the tray, from 0. */
   readonly place: number;
   readonly label: string;
@@ -93,8 +98,57 @@ export const DRAWING_LIMITS = { variants: 24, tags: 12, tagLetters: 24, every: 2
 /** What of a drawing is usually the same. */
 export const PLAIN_DRAWING = { tags: [], variants: [], motion: 'boil', every: 2 } as const;
 
+/** A drawing of a chart, or one made of those of the chart. */
 export function maybeDrawing(chart: ChartDocument, id: string): Drawing | undefined {
-  return chart.drawings.find((drawing) => drawing.id === id);
+  return chart.drawings.find((drawing) => drawing.id === id) ?? (isMade(id) ? maybeMadeDrawing(chart, id) : undefined);
+}
+
+const madeOfChart = new WeakMap<ChartDocument, Map<string, Drawing | undefined>>();
+
+/** A drawing made of others: the same one each time, so that what is known of it is known again. */
+function maybeMadeDrawing(chart: ChartDocument, id: string): Drawing | undefined {
+  let known = madeOfChart.get(chart);
+  if (!known) madeOfChart.set(chart, (known = new Map()));
+  if (!known.has(id)) known.set(id, makeDrawing(chart, id));
+  return known.get(id);
+}
+
+function makeDrawing(chart: ChartDocument, id: string): Drawing | undefined {
+  const { plain, mix, push } = madeOf(id);
+  const found = (of: string): Drawing | undefined => chart.drawings.find((drawing) => drawing.id === of);
+  const pushed = (look: Look): Look => (push ? { ...look, push } : look);
+  if (!mix) {
+    const drawing = found(plain);
+    if (!drawing) return undefined;
+    const variants = drawing.variants.map(pushed);
+    return { ...drawing, ...pushed(drawing), id, label: `${drawing.label} pushed`, written: pushInWords(String(drawing.number)), variants };
+  }
+  const [a, b] = [found(mix.a), found(mix.b)];
+  if (!a || !b) return undefined;
+  const near = mix.share < 0.5 ? a : b;
+  const mixed = mixOfLooks(a, b, mix.share);
+  const { art, placement } = pushed(isRefusal(mixed) ? near : mixed);
+  const share = shareInWords(mix.share);
+  const { number, place } = near;
+  const written = mixInWords(String(a.number), String(b.number), mix.share);
+  return {
+    ...PLAIN_DRAWING,
+    id,
+    number,
+    place,
+    label: `${a.label} to ${b.label} ${share}${push ? ', pushed' : ''}`,
+    written: push ? pushInWords(written) : written,
+    keycap: '',
+    groups: [],
+    art,
+    placement,
+    ...(push && { push }),
+  };
+}
+
+/** A drawing's number as it is written: that of an in-between is made of two, and a star stands for a push. */
+export function writtenNumber({ number, written }: Pick<Drawing, 'number' | 'written'>): string {
+  return written ?? String(number);
 }
 
 /** Whether any sound group has several drawings, to be chosen from by loudness and stress. */

@@ -18,7 +18,7 @@ export function mouthTransform({ x, y, scale, angle }: MouthPlace): string {
 
 /** A look in the style of its chart, registered. */
 export function lookToSvg(style: MouthStyle, look: Look, options: SvgOptions): string {
-  return placedFigureToSvg(artFigure(look.art, style), look.placement, options);
+  return placedFigureToSvg(artFigure(look.art, style), look.placement, options, look.push);
 }
 
 /**

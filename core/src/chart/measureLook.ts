@@ -5,6 +5,8 @@ import { measurePicture } from '../picture/measurePicture.js';
 import { rasterOfMarks } from '../picture/paintMarks.js';
 import type { Art, DrawnArt, Look } from '../draw/art.js';
 
+const AS_DRAWN = { width: 1, height: 1, angle: 0 };
+
 /** Pixels a unit when a drawn mouth is measured. */
 const PER_UNIT = 2;
 /** Empty ground left around it, so that what is paper can be told. */
@@ -30,7 +32,7 @@ function measureArt(art: Art): MouthMeasures {
 }
 
 /** What a drawing shows; lengths in the chart's units. */
-export function measureLook({ art, placement }: Look): MouthMeasures {
+export function measureLook({ art, placement: { scale }, push = AS_DRAWN }: Look): MouthMeasures {
   const { opening, width, teeth, darkness } = measureArt(art);
-  return { opening: opening * placement.scale, width: width * placement.scale, teeth, darkness };
+  return { opening: opening * scale * push.height, width: width * scale * push.width, teeth, darkness };
 }

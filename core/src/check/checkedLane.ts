@@ -3,7 +3,7 @@
  * how open it is. Made once a check; every kind of note reads it.
  */
 import type { HeardFrames } from '../audio/frameLevels.js';
-import { type ChartDocument, type Drawing } from '../chart/chart.js';
+import { maybeDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
 import { measureLook } from '../chart/measureLook.js';
 import { REST } from '../chart/soundGroups.js';
 import { lookOfChart } from '../keying/chartLook.js';
@@ -71,32 +71,34 @@ const SHUT_BELOW = 0.12;
 
 const seenOf = new WeakMap<ChartDocument, Map<string, SeenDrawing>>();
 
+/** Measures a drawing beside those of a chart. */
+function measuredBeside(chart: ChartDocument): (drawing: Drawing) => SeenDrawing {
+  const all = chart.drawings.map(measureLook);
+  const tallest = Math.max(1e-9, ...all.map(({ opening }) => opening));
+  const widest = Math.max(1e-9, ...all.map(({ width }) => width));
+  const must = new Set(chart.groups.filter((group) => group.must).map(({ id }) => id));
+  return (drawing) => {
+    const { opening, width, teeth, darkness } = measureLook(drawing);
+    const isClosure = drawing.groups.some((group) => group === REST || must.has(group));
+    const share = opening / tallest;
+    return {
+      art: drawing,
+      label: drawing.label,
+      opening: share,
+      width: width / widest,
+      teeth,
+      darkness,
+      isShut: isClosure || share < SHUT_BELOW,
+    };
+  };
+}
+
 /** Every drawing of a chart as it is seen beside the others. Worked out once a chart. */
 function drawingsSeen(chart: ChartDocument): Map<string, SeenDrawing> {
   let seen = seenOf.get(chart);
   if (!seen) {
-    const measures = chart.drawings.map((drawing) => ({ drawing, ...measureLook(drawing) }));
-    const tallest = Math.max(1e-9, ...measures.map(({ opening }) => opening));
-    const widest = Math.max(1e-9, ...measures.map(({ width }) => width));
-    const must = new Set(chart.groups.filter((group) => group.must).map(({ id }) => id));
-    seen = new Map(
-      measures.map(({ drawing, opening, width, teeth, darkness }) => {
-        const isClosure = drawing.groups.some((group) => group === REST || must.has(group));
-        const share = opening / tallest;
-        return [
-          drawing.id,
-          {
-            art: drawing,
-            label: drawing.label,
-            opening: share,
-            width: width / widest,
-            teeth,
-            darkness,
-            isShut: isClosure || share < SHUT_BELOW,
-          },
-        ];
-      }),
-    );
+    const beside = measuredBeside(chart);
+    seen = new Map(chart.drawings.map((drawing) => [drawing.id, beside(drawing)]));
     seenOf.set(chart, seen);
   }
   return seen;
@@ -105,7 +107,17 @@ function drawingsSeen(chart: ChartDocument): Map<string, SeenDrawing> {
 const GONE: SeenDrawing = { art: undefined, label: 'a drawing that is gone', opening: 0, width: 0, isShut: false, teeth: 0, darkness: 0 };
 
 /** How a drawing of a chart is seen. */
-export const seenDrawing = (chart: ChartDocument, drawing: string): SeenDrawing => drawingsSeen(chart).get(drawing) ?? GONE;
+export function seenDrawing(chart: ChartDocument, id: string): SeenDrawing {
+  const known = drawingsSeen(chart);
+  const seen = known.get(id);
+  if (seen) return seen;
+  const made = maybeDrawing(chart, id);
+  if (!made) return GONE;
+  // Of an in-between, once.
+  const beside = measuredBeside(chart)(made);
+  known.set(id, beside);
+  return beside;
+}
 
 /** Shapes of each chart for its own stretches, as one list. */
 function askedShapes(lane: {

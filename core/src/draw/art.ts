@@ -3,6 +3,7 @@
  * placed picture. Art has units of its own (a picture's are its pixels); a placement takes
  * them to the chart's square, whose origin is the middle of the upper lip.
  */
+import type { Push } from './madeDrawings.js';
 import type { MouthStyle } from './mouthFigure.js';
 import type { Point } from './mouthGeometry.js';
 import { maybeFaultOfShape, type MouthShape } from './mouthShape.js';
@@ -93,6 +94,8 @@ export interface Look {
   readonly placement: Placement;
   /** The middle of the upper lip in the art's units, where the animator has marked it. */
   readonly cross?: Point;
+  /** Stretched and turned about the cross, of a drawing made so for some frames; no chart keeps it. */
+  readonly push?: Push;
 }
 
 export const AS_IT_IS: Placement = { x: 0, y: 0, scale: 1 };

@@ -1,5 +1,6 @@
 /** Any drawing as a figure, and the box it fills. */
 import type { Art, Box, DrawnArt, Look } from './art.js';
+import type { Push } from './madeDrawings.js';
 import { mouthFigure, type Figure, type MouthStyle } from './mouthFigure.js';
 import { mouthGeometry, type Node } from './mouthGeometry.js';
 import { pathOfMark, ringsOfMark } from './penLine.js';
@@ -56,7 +57,20 @@ export function boxOfArt(art: Art): Box {
 }
 
 /** The box that a drawing fills on the chart's square. */
-export function boxOfLook({ art, placement: { x, y, scale } }: Look): Box {
+export function boxOfLook({ art, placement: { x, y, scale }, push }: Look): Box {
   const box = boxOfArt(art);
-  return { x: box.x * scale + x, y: box.y * scale + y, width: box.width * scale, height: box.height * scale };
+  const placed = { x: box.x * scale + x, y: box.y * scale + y, width: box.width * scale, height: box.height * scale };
+  return push ? pushedBox(placed, push) : placed;
+}
+
+/** The box around a box that is stretched about the cross, then turned. */
+function pushedBox({ x, y, width, height }: Box, push: Push): Box {
+  const turn = (push.angle * Math.PI) / 180;
+  const corners = [x, x + width].flatMap((left) =>
+    [y, y + height].flatMap((top) => {
+      const [across, down] = [left * push.width, top * push.height];
+      return [across * Math.cos(turn) - down * Math.sin(turn), across * Math.sin(turn) + down * Math.cos(turn)];
+    }),
+  );
+  return maybeBoxOfPoints(corners)!;
 }

@@ -1,5 +1,6 @@
 /** Figures written as SVG, for pictures and for the page. */
 import type { Placement } from './art.js';
+import type { Push } from './madeDrawings.js';
 import type { Figure, FigurePath, FigurePicture } from './mouthFigure.js';
 
 function escaped(text: string): string {
@@ -38,8 +39,9 @@ export function figureToSvg(figure: Figure, { idPrefix, lineWeight = 1, hrefOf }
   return definitions + parts.join('');
 }
 
-/** A figure where registration puts it. */
-export function placedFigureToSvg(figure: Figure, { x, y, scale }: Placement, options: SvgOptions): string {
+/** A figure where registration puts it, and pushed where it is. */
+export function placedFigureToSvg(figure: Figure, { x, y, scale }: Placement, options: SvgOptions, push?: Push): string {
   const inner = figureToSvg(figure, options);
-  return x === 0 && y === 0 && scale === 1 ? inner : `<g transform="translate(${x} ${y}) scale(${scale})">${inner}</g>`;
+  const placed = x === 0 && y === 0 && scale === 1 ? inner : `<g transform="translate(${x} ${y}) scale(${scale})">${inner}</g>`;
+  return push ? `<g transform="rotate(${push.angle}) scale(${push.width} ${push.height})">${placed}</g>` : placed;
 }

@@ -5,6 +5,7 @@ import { partsOfHead, type PartLook } from '../chart/headParts.js';
 import { looksOfFrames, type FrameLook } from '../formats/pictures.js';
 import { exposuresOfTrack, maybeExposureAt } from '../scene/exposures.js';
 import { maybePartLane } from '../scene/partLanes.js';
+import { withDrawings } from '../draw/madeDrawings.js';
 import { boilAt } from '../draw/boil.js';
 import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
 import { framesPerSecond } from '../time/frameRate.js';
@@ -17,8 +18,10 @@ function onChartOf(part: HeadPart, chartId: string, drawingId: string, charts: C
   const own = charts.get(part.chartId);
   if (chartId === part.chartId) return own && maybeDrawing(own, drawingId)?.id;
   const other = charts.get(chartId);
-  const label = other && maybeDrawing(other, drawingId)?.label;
-  return own?.drawings.find((drawing) => drawing.label === label)?.id;
+  return withDrawings(drawingId, (id) => {
+    const label = other && maybeDrawing(other, id)?.label;
+    return own?.drawings.find((drawing) => drawing.label === label)?.id;
+  });
 }
 
 /** What a part of a character's face shows at a frame; undefined where its chart is not there. */

@@ -5,6 +5,7 @@
  * that hold it, as on paper. Text that a spreadsheet would run as a formula is quoted.
  */
 import Papa from 'papaparse';
+import { writtenNumber } from '../chart/chart.js';
 import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
 import { formatTimecode } from '../time/timecode.js';
 import { exposureSheetRows, type SheetRow, type SheetTrack } from '../sheet/exposureSheet.js';
@@ -22,7 +23,7 @@ export function exposureSheetCells({ number, timecode, words, sounds, cells }: S
   const texts = cells.flatMap((cell) => {
     if (!cell) return ['', '', ''];
     if (!cell.isStart) return [HOLD_BAR, HOLD_BAR, ''];
-    return [String(cell.drawing.number), cell.drawing.label, cell.inked ? 'ink' : 'pencil'];
+    return [writtenNumber(cell.drawing), cell.drawing.label, cell.inked ? 'ink' : 'pencil'];
   });
   return [String(number), timecode, words.join(' '), sounds.join(' '), ...texts];
 }

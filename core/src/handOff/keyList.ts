@@ -5,7 +5,8 @@
  */
 import Papa from 'papaparse';
 import type { FrameLook } from '../formats/pictures.js';
-import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
+import { maybeDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
+import { madeOf, mixInWords, pushInWords } from '../draw/madeDrawings.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
 import { counted, countingInWords, type Counting } from './counting.js';
 
@@ -25,18 +26,23 @@ export interface Key {
   readonly frame: number;
   /** As it is counted. */
   readonly at: string;
-  /** null where no mouth is shown. */
-  readonly number: number | null;
+  /** Of an in-between as `9→3 ½`; null where no mouth is shown. */
+  readonly number: number | string | null;
   readonly label: string;
   readonly kind: 'key' | 'guard' | 'hold';
 }
 
 /** What numbers of keys are asked of, of a chart. */
-function numberOf(chart: ChartDocument, id: string, numbers: KeyNumbers): number {
-  const drawing = maybeDrawing(chart, id)!;
-  if (numbers === 'own') return drawing.number;
-  const place = [...chart.drawings].sort((a, b) => a.place - b.place).indexOf(drawing);
-  return numbers === 'from 0' ? place : place + 1;
+function numberOf(chart: ChartDocument, id: string, numbers: KeyNumbers): number | string {
+  const own = ([...chart.drawings] as Drawing[]).sort((a, b) => a.place - b.place);
+  const of = (drawing: string): number => {
+    const place = own.findIndex((one) => one.id === drawing);
+    if (numbers === 'own') return own[place]!.number;
+    return numbers === 'from 0' ? place : place + 1;
+  };
+  const { plain, mix, push } = madeOf(id);
+  const number = mix ? mixInWords(String(of(mix.a)), String(of(mix.b)), mix.share) : of(plain);
+  return push ? pushInWords(String(number)) : number;
 }
 
 /** @param looks what each frame shows, as `looksOfFrames` gives it */

@@ -3,8 +3,10 @@
  * was copied. Which column is what is guessed, shown, and said otherwise where it is wrong.
  */
 import Papa from 'papaparse';
-import type { ChartDocument, Drawing } from '../chart/chart.js';
+import { maybeDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
 import type { Refusal } from '../document/refusal.js';
+import { maybeMixOfWords, mixId } from '../draw/madeDrawings.js';
+import { canMix } from '../draw/mixLooks.js';
 import type { CopiedMouths } from '../sheet/copyMouths.js';
 import { framesPerSecond, type FrameRate } from '../time/frameRate.js';
 import { maybeFrameOfTimecode } from '../time/timecode.js';
@@ -73,8 +75,13 @@ export function readNumbers(text: string, chart: ChartDocument): NumbersTable | 
   return { headings: isHead ? first : undefined, rows: isHead ? cells.slice(1) : cells };
 }
 
-/** The drawing that a cell names: by number, or by label in any case. */
+/** The drawing that a cell names: by number, as an in-between of two numbers, or by label in any case. */
 function drawingOf(chart: ChartDocument, cell: string, numbers: NumbersChoice['numbers']): Drawing | undefined {
+  const mix = maybeMixOfWords(cell);
+  if (mix) {
+    const [a, b] = [drawingOf(chart, mix.a, numbers), drawingOf(chart, mix.b, numbers)];
+    return a && b && canMix(a, b) ? maybeDrawing(chart, mixId(a.id, b.id, mix.share)) : undefined;
+  }
   if (/^\d+$/.test(cell)) {
     const number = Number(cell);
     if (numbers === 'own') return chart.drawings.find((drawing) => drawing.number === number);
@@ -178,11 +185,10 @@ export function mouthsOfNumbers(
   const end = isEveryFrame ? last + 1 : lengthFrames;
   const mouths = starts.flatMap(({ frame, drawing }, index) => {
     const to = starts[index + 1]?.frame ?? end;
-    return drawing && to > frame
-      ? [{ from: frame - first.frame, to: to - first.frame, drawing: drawing.id, groups: drawing.groups, label: drawing.label }]
-      : [];
+    return drawing && to > frame ? [{ from: frame - first.frame, to: to - first.frame, drawing: drawing.id }] : [];
   });
-  return { copied: { frames: end - first.frame, chartId, mouths: joined(mouths) }, from: first.frame, unknown: [...unknown] };
+  const drawings = new Map(chart.drawings.map((drawing) => [drawing.id, drawing]));
+  return { copied: { frames: end - first.frame, chartId, mouths: joined(mouths), drawings }, from: first.frame, unknown: [...unknown] };
 }
 
 /** Every frame listed says the same drawing again and again: one mouth, held. */

@@ -1,6 +1,6 @@
 /** What a stop-motion stage pulls from its trays and shoots: which mouths, how often, how many swaps; and each shot in order. */
 import Papa from 'papaparse';
-import { maybeDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
+import { maybeDrawing, writtenNumber, type ChartDocument, type Drawing } from '../chart/chart.js';
 import type { FrameLook } from '../formats/pictures.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
 import { counted, type Counting } from './counting.js';
@@ -80,11 +80,11 @@ export function shootingListCsv(scene: SceneDocument, { shots }: PullList, count
   const rows = shots.map(({ frame, frames, pictures, drawing, next }) => [
     '',
     counted(scene, counting, frame),
-    drawing?.number ?? '',
+    drawing ? writtenNumber(drawing) : '',
     drawing?.label ?? 'no mouth',
     frames,
     pictures,
-    next?.number ?? '',
+    next ? writtenNumber(next) : '',
   ]);
   const head = ['done', counting.unit === 'frames' ? 'frame' : counting.unit, 'number', 'mouth', 'frames', 'pictures', 'next'];
   return `${Papa.unparse([head, ...rows], { escapeFormulae: true, newline: '\r\n' })}\r\n`;

@@ -4,6 +4,7 @@
  */
 import Papa from 'papaparse';
 import type { ChartDocument } from '../chart/chart.js';
+import { drawingsIn, sharesOf } from '../draw/madeDrawings.js';
 import type { FrameLook } from '../formats/pictures.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
 import { counted, countingInWords, type Counting } from './counting.js';
@@ -28,23 +29,28 @@ export function weightsOf(
     used.has(chartId) ? [...chart.drawings].sort((a, b) => a.place - b.place).map(({ id, label }) => ({ id, chartId, label })) : [],
   );
   const column = new Map(drawings.map(({ id, chartId }, index) => [`${chartId} ${id}`, index]));
-  const columns = looks.map((look) => (look ? (column.get(`${look.chartId} ${look.drawing}`) ?? -1) : -1));
   const width = drawings.length;
   const values = new Float32Array(looks.length * width);
-  columns.forEach((own, frame) => {
-    if (own >= 0) values[frame * width + own] = 1;
-  });
+  const keys = looks.map((look) =>
+    look && drawingsIn(look.drawing).every((id) => column.has(`${look.chartId} ${id}`)) ? look : undefined,
+  );
+  /** Adds what a look shows, an in-between as a share of two drawings, to the weights of a frame. */
+  const add = (frame: number, { chartId, drawing }: FrameLook, weight: number): void => {
+    for (const [id, share] of sharesOf(drawing)) values[frame * width + column.get(`${chartId} ${id}`)!]! += weight * share;
+  };
+  keys.forEach((look, frame) => look && add(frame, look, 1));
   let start = 0;
-  for (let frame = 1; frame < columns.length; frame++) {
-    const [before, own] = [columns[frame - 1]!, columns[frame]!];
-    if (before === own) continue;
+  for (let frame = 1; frame < keys.length; frame++) {
+    const [before, own] = [keys[frame - 1], keys[frame]];
+    if (before?.drawing === own?.drawing && before?.chartId === own?.chartId) continue;
     // It never eats up the first frame of the mouth before it.
     const first = Math.max(start + 1, frame - easeFrames + 1);
     const steps = frame - first + 1;
-    for (let at = first; before >= 0 && own >= 0 && at < frame; at++) {
+    for (let at = first; before && own && at < frame; at++) {
       const share = (at - first + 1) / steps;
-      values[at * width + own] = share;
-      values[at * width + before] = 1 - share;
+      values.fill(0, at * width, (at + 1) * width);
+      add(at, own, share);
+      add(at, before, 1 - share);
     }
     start = frame;
   }

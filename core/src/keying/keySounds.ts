@@ -3,6 +3,7 @@
  * exactly (`planTrack.ts`), told as exposures with the sounds they play, and with the
  * closures that could not be shown.
  */
+import { afterPlan } from './afterPlan.js';
 import type { Keyed, KeyedExposure, KeyingJob, NotShown } from './keyingJob.js';
 import { planTrack, type PlannedStretch, type PlannedTrack } from './planTrack.js';
 import { ruledParts } from './ruledParts.js';
@@ -85,9 +86,10 @@ function closuresMissing(
 export function keyedOf(job: KeyingJob, planned: PlannedTrack, loud: readonly KeyedExposure[] = []): Keyed {
   const exposures = planned.stretches.flatMap(exposuresOf);
   const notShown = closuresMissing(job, planned, exposures, loud);
-  if (loud.length === 0) return { exposures, notShown };
+  const added = afterPlan(job, exposures);
+  if (loud.length === 0) return { exposures: added, notShown };
   const joined: KeyedExposure[] = [];
-  for (const exposure of [...exposures, ...loud].sort((a, b) => a.from - b.from)) {
+  for (const exposure of [...added, ...loud].sort((a, b) => a.from - b.from)) {
     const before = joined.at(-1);
     if (before && before.to === exposure.from && before.drawing === exposure.drawing)
       joined[joined.length - 1] = { ...before, to: exposure.to, plays: [...before.plays, ...exposure.plays] };

@@ -31,6 +31,12 @@ export interface KeyingRules {
   readonly restPause?: number;
   /** Changes a second at most, over a phrase; 0 for no limit. */
   readonly mostChanges?: number;
+  /** How readily a mouth that opens far at once gets an in-between, 0 (never) to 1: one that opens by more than `1 − betweens` of the widest does. */
+  readonly betweens?: number;
+  /** A long hold of an open mouth begins slightly larger, for one hold. */
+  readonly settlesHolds?: boolean;
+  /** At the end of a rest at least so long, in seconds, the mouth breathes in; 0 for never. */
+  readonly breathAfter?: number;
   /** Where a group has several drawings, louder and stressed sounds take the wider ones. */
   readonly accents?: boolean;
   /** Of several drawings of a group those that carry this tag; null for those that carry none. */
@@ -53,6 +59,8 @@ export const RULE_LIMITS = {
   holdPause: { least: 0, most: 2 },
   restPause: { least: 0, most: 3 },
   mostChanges: { least: 0, most: 24 },
+  betweens: { least: 0, most: 1 },
+  breathAfter: { least: 0, most: 10 },
   floorDb: { least: -90, most: 0 },
   peakDb: { least: -90, most: 0 },
 } as const;
@@ -77,6 +85,9 @@ const NATURAL: FullRules = {
   holdPause: 0.2,
   restPause: 0.4,
   mostChanges: 0,
+  betweens: 0,
+  settlesHolds: false,
+  breathAfter: 0,
   accents: true,
   tag: null,
   source: 'sounds',
@@ -100,6 +111,11 @@ export const FEELS: readonly Feel[] = [
     name: 'Replacement',
     look: 'As few swaps as the line allows, held long. For mouths that are changed by hand.',
     rules: { ...NATURAL, calm: 0.5, settleFrames: 3, restPause: 0.6, mostChanges: 5 },
+  },
+  {
+    name: 'Full',
+    look: 'On ones, with in-betweens where the mouth opens wide, holds that settle and a breath after a pause.',
+    rules: { ...NATURAL, holdFrames: 1, calm: 0.15, betweens: 0.65, settlesHolds: true, breathAfter: 0.8 },
   },
 ];
 
@@ -128,6 +144,8 @@ const NAMES: Readonly<Record<keyof typeof RULE_LIMITS, string>> = {
   holdPause: 'pause that holds',
   restPause: 'pause that rests',
   mostChanges: 'limit of changes a second',
+  betweens: 'readiness for in-betweens',
+  breathAfter: 'rest that ends in a breath',
   floorDb: 'floor',
   peakDb: 'peak',
 };
@@ -146,6 +164,7 @@ export function checkRules(rules: KeyingRules): string[] {
   if (typeof full.strict !== 'boolean') faults.push('Strict is either true or false.');
   if (!ONES_FOR.includes(full.onesFor)) faults.push(`Ones are for nothing, closures or quick sounds, not for “${String(full.onesFor)}”.`);
   if (typeof full.accents !== 'boolean') faults.push('Accents are either true or false.');
+  if (typeof full.settlesHolds !== 'boolean') faults.push('Holds that settle are either true or false.');
   if (full.tag !== null && !(typeof full.tag === 'string' && full.tag.length > 0 && full.tag.length <= DRAWING_LIMITS.tagLetters))
     faults.push(`A tag has 1 to ${DRAWING_LIMITS.tagLetters} letters, not “${String(full.tag)}”.`);
   if (full.source !== 'sounds' && full.source !== 'loudness') faults.push('A mouth is keyed from sounds or from loudness.');

@@ -3,6 +3,7 @@
  * the scene, `from < to`, whole numbers, and nothing that points at what is not there.
  */
 import type { ChartDocument } from '../chart/chart.js';
+import { drawingsIn } from '../draw/madeDrawings.js';
 import { checkRules } from '../keying/rules.js';
 import { maybePhoneme } from '../phonetics/phonemes.js';
 import { isFrameRate } from '../time/frameRate.js';
@@ -91,7 +92,7 @@ function checkExposures(scene: SceneDocument, charts: ReadonlyMap<string, ChartD
     const stretch = stretches.get(exposure.track)?.findLast((candidate) => candidate.from <= exposure.from);
     if (!stretch) faults.push(`Exposure ${exposure.id} is on the track ${exposure.track}, which is not there.`);
     else if (exposure.to > stretch.to) faults.push(`Exposure ${exposure.id} runs past frame ${stretch.to}, where the chart changes.`);
-    else if (!drawings.get(stretch.chartId)?.has(exposure.drawing))
+    else if (!drawingsIn(exposure.drawing).every((drawing) => drawings.get(stretch.chartId)?.has(drawing)))
       faults.push(`Exposure ${exposure.id} shows the drawing ${exposure.drawing}, which is not in its chart.`);
     if (!isSpan(exposure.from, exposure.to) || exposure.to > lengthFrames)
       faults.push(`Exposure ${exposure.id} does not lie inside the scene.`);

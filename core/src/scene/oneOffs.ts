@@ -6,6 +6,7 @@
 import { checkChart, MOST_NUMBER, PLAIN_DRAWING, type ChartDocument, type Drawing } from '../chart/chart.js';
 import { checkedPatch } from '../chart/commands.js';
 import type { Look } from '../draw/art.js';
+import { drawingsIn } from '../draw/madeDrawings.js';
 import { putsOf, type Patch, type PatchOp } from '../document/patch.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
 import { frameNumber, type OneOff, type SceneDocument } from './sceneDocument.js';
@@ -121,7 +122,7 @@ export function changeOneOff(scene: SceneDocument, change: Patch | Refusal): Pat
 export function removeOneOff(scene: SceneDocument, id: string, newId: IdSource): Patch | Refusal {
   const one = scene.oneOffs.find((candidate) => candidate.id === id);
   if (!one) return { refusal: 'That one-off is no longer in the scene.' };
-  const shown = scene.exposures.find((exposure) => exposure.drawing === id);
+  const shown = scene.exposures.find((exposure) => drawingsIn(exposure.drawing).includes(id));
   if (shown)
     return {
       refusal: `“${one.drawing.label}” is shown at frame ${frameNumber(scene, shown.from)}. Put another mouth there, then remove it.`,

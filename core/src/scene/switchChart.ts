@@ -2,6 +2,7 @@
 import { maybeDrawing, maybeDrawingOfGroup, restDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
 import { measureLook } from '../chart/measureLook.js';
 import { putsOf, type Patch, type PutOp } from '../document/patch.js';
+import { withDrawings } from '../draw/madeDrawings.js';
 import { exposuresOfTrack } from './exposures.js';
 import type { IdSource, Refusal } from '../document/refusal.js';
 import { sceneSettings, type SceneDocument, type Track, type TrackView } from './sceneDocument.js';
@@ -65,7 +66,7 @@ export function switchChart(
   const ops: PutOp[] = [...changedViews(scene, track, frame, chartId, newId), ...needlessViews(scene, trackId, stretch.to, chartId)];
   for (const exposure of exposuresOfTrack(scene, trackId)) {
     if (exposure.to <= frame || exposure.from >= stretch.to) continue;
-    const drawing = counterpart(maybeDrawing(from, exposure.drawing), to).id;
+    const drawing = withDrawings(exposure.drawing, (id) => counterpart(maybeDrawing(from, id), to).id)!;
     if (exposure.from >= frame) {
       if (drawing !== exposure.drawing) ops.push(put('exposures', exposure, { ...exposure, drawing }));
       continue;

@@ -1,6 +1,7 @@
 /** Mouths copied from some frames and laid elsewhere: over what is there, pushing it along, or on another chart. */
-import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
+import { maybeDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
 import type { Patch } from '../document/patch.js';
+import { drawingsIn, withDrawings } from '../draw/madeDrawings.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
 import type { Span } from '../time/span.js';
@@ -10,7 +11,9 @@ import { heldOver, laidOver, laneChange, movedBy, openLane, partOf, type Laid, t
 export interface CopiedMouths {
   readonly frames: number;
   readonly chartId: string;
-  readonly mouths: readonly (Span & { readonly drawing: string; readonly groups: readonly string[]; readonly label: string })[];
+  readonly mouths: readonly (Span & { readonly drawing: string })[];
+  /** The drawings of its chart that the mouths are made of, by id. */
+  readonly drawings: ReadonlyMap<string, Pick<Drawing, 'groups' | 'label'>>;
 }
 
 export function copyFrames(
@@ -20,12 +23,11 @@ export function copyFrames(
 ): CopiedMouths | Refusal {
   const open = openLane(scene, span);
   if (isRefusal(open)) return open;
-  const mouths = partOf(open.lane, span).map(({ from, to, drawing }) => {
-    const { groups = [], label = drawing } = maybeDrawing(chart, drawing) ?? {};
-    return { from: from - span.from, to: to - span.from, drawing, groups, label };
-  });
+  const mouths = partOf(open.lane, span).map(({ from, to, drawing }) => ({ from: from - span.from, to: to - span.from, drawing }));
   if (mouths.length === 0) return { refusal: 'There is no mouth in these frames to copy.' };
-  return { frames: span.to - span.from, chartId, mouths };
+  const used = mouths.flatMap(({ drawing }) => drawingsIn(drawing));
+  const drawings = new Map(used.map((id) => [id, maybeDrawing(chart, id) ?? { groups: [], label: id }]));
+  return { frames: span.to - span.from, chartId, mouths, drawings };
 }
 
 export interface Pasted {
@@ -58,12 +60,14 @@ export function pasteFrames(
   const { stretch } = open;
   const target: Span = { from, to: Math.min(stretch.to, to ?? from + copied.frames) };
   const missing = new Set<string>();
-  const drawingFor = ({ drawing, groups, label }: CopiedMouths['mouths'][number]): string | undefined => {
-    if (copied.chartId === chartId && maybeDrawing(chart, drawing)) return drawing;
-    const alike = chart.drawings.find((one) => one.groups.some((group) => groups.includes(group)));
-    if (!alike) missing.add(label);
-    return alike?.id;
-  };
+  const drawingFor = ({ drawing: made }: CopiedMouths['mouths'][number]): string | undefined =>
+    withDrawings(made, (drawing) => {
+      if (copied.chartId === chartId && maybeDrawing(chart, drawing)) return drawing;
+      const { groups, label } = copied.drawings.get(drawing)!;
+      const alike = chart.drawings.find((one) => one.groups.some((group) => groups.includes(group)));
+      if (!alike) missing.add(label);
+      return alike?.id;
+    });
   const pieces: Laid[] = [];
   for (let at = from; at < target.to; at += copied.frames)
     for (const mouth of copied.mouths) {

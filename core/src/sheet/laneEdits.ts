@@ -6,6 +6,7 @@
 import { maybeDrawing, restDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
 import { measureLook } from '../chart/measureLook.js';
 import type { Patch } from '../document/patch.js';
+import { drawingsIn, withDrawings } from '../draw/madeDrawings.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
 import { frameNumber, type SceneDocument } from '../scene/sceneDocument.js';
 import { overlapOf, type Span } from '../time/span.js';
@@ -60,7 +61,8 @@ export function stepDrawing(
 ): Patch | Refusal {
   const tray = [...chart.drawings].sort((a, b) => a.place - b.place).map(({ id }) => id);
   const other = (drawing: string): string | undefined => {
-    const place = tray.indexOf(drawing);
+    // From an in-between on, from the first of its two.
+    const place = tray.indexOf(drawingsIn(drawing)[0]!);
     return place < 0 ? undefined : tray[(((place + by) % tray.length) + tray.length) % tray.length];
   };
   return exchanged(scene, span, other, 'There is no other mouth in this chart.', newId);
@@ -86,7 +88,7 @@ export function accentMouths(
   newId: IdSource,
 ): Patch | Refusal {
   const openingOf = (drawing: Drawing): number => measureLook(drawing).opening;
-  const other = (id: string): string | undefined => {
+  const larger = (id: string): string | undefined => {
     const drawing = maybeDrawing(chart, id);
     if (!drawing) return undefined;
     const alike = chart.drawings
@@ -94,6 +96,8 @@ export function accentMouths(
       .sort((a, b) => openingOf(a) - openingOf(b) || a.place - b.place);
     return alike[alike.indexOf(drawing) + by]?.id;
   };
+  // Pushed ones stay pushed; an in-between becomes that of the larger of both.
+  const other = (id: string): string | undefined => withDrawings(id, larger);
   const refusal = `No ${by > 0 ? 'larger' : 'smaller'} mouth plays the same. Let another drawing play its sounds too, in the Chart step.`;
   return exchanged(scene, span, other, refusal, newId);
 }

@@ -15,6 +15,7 @@ import {
   REMARK_LIMITS,
   RULE_LIMITS,
   SAMPLE_RATE,
+  MADE_LETTERS,
   type SceneDocument,
 } from '@zest-jaw/core';
 import { DrawingShape } from './chartShape.js';
@@ -48,6 +49,9 @@ export class RulesShape {
   @Maybe() @Amount(...limits('holdPause')) holdPause?: number;
   @Maybe() @Amount(...limits('restPause')) restPause?: number;
   @Maybe() @Amount(...limits('mostChanges')) mostChanges?: number;
+  @Maybe() @Amount(...limits('betweens')) betweens?: number;
+  @Maybe() @Amount(...limits('breathAfter')) breathAfter?: number;
+  @Maybe() @Flag() settlesHolds?: boolean;
   @Maybe() @Flag() accents?: boolean;
   @Maybe() @OrNull() @Text(1, DRAWING_LIMITS.tagLetters) tag?: string | null;
   @Maybe() @OneOf(['sounds', 'loudness']) source?: string;
@@ -153,7 +157,7 @@ class ExposureShape {
   @Id() track!: string;
   @Whole(0, MAX_SCENE_FRAMES) from!: number;
   @Whole(1, MAX_SCENE_FRAMES) to!: number;
-  @Id() drawing!: string;
+  @Text(1, MADE_LETTERS) drawing!: string;
   @Flag() inked!: boolean;
   @Ids(20_000) plays!: string[];
 }

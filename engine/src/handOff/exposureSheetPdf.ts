@@ -13,6 +13,7 @@ import {
   SAMPLE_RATE,
   framesPerSecond,
   sceneSettings,
+  writtenNumber,
   type Counting,
   type SceneDocument,
   type SceneWave,
@@ -146,7 +147,7 @@ export async function exposureSheetPdf(
         const x = columns.lanes[lane]! + 4;
         if (!cell) return;
         if (cell.isStart || frame === first) {
-          const number = cell.isStart ? String(cell.drawing.number) : `(${cell.drawing.number})`;
+          const number = cell.isStart ? writtenNumber(cell.drawing) : `(${writtenNumber(cell.drawing)})`;
           const after = write(number, x, y + 0.7, text + 0.4, { weight: 'bold' });
           write(cell.drawing.label, after + 4, y + 0.7, text - 0.4, { colour: SOFT, most: columns.lanes[lane + 1]! - after - 10 });
         } else line(x + 4, y + 0.5, x + 4, y + row - 0.5, cell.inked ? 1.4 : 0.6, INK);

@@ -1,5 +1,5 @@
 /** A line for the stop-motion stage on paper: the mouths to pull from the trays, then each shot in order with a box to tick. */
-import { counted, countingInWords, sceneSettings, type Counting, type PullList, type SceneDocument } from '@zest-jaw/core';
+import { counted, countingInWords, sceneSettings, writtenNumber, type Counting, type PullList, type SceneDocument } from '@zest-jaw/core';
 import { INK, MARGIN, openPdf, RULE, SOFT, type Paper } from './pdfPage.js';
 
 export interface ShootingListOptions {
@@ -66,7 +66,7 @@ export async function shootingListPdf(
   pulled.forEach(({ drawing, times, longest }, index) => {
     const [x, y] = [MARGIN + Math.floor(index / pulledRows) * across, top + 22 + (index % pulledRows) * ROW];
     box(x, y);
-    const after = write(String(drawing.number), x + 15, y - 1, TEXT, { weight: 'bold' });
+    const after = write(writtenNumber(drawing), x + 15, y - 1, TEXT, { weight: 'bold' });
     write(`${drawing.label}, ${times} ×, ${longest} at most`, after + 5, y - 1, TEXT - 0.5, {
       colour: SOFT,
       most: across - (after - x) - 12,
@@ -84,11 +84,11 @@ export async function shootingListPdf(
     }
     box(MARGIN + SHOT.box, y + 3);
     write(counted(scene, counting, frame), MARGIN + SHOT.at, y + 2, TEXT);
-    write(String(drawing?.number ?? '–'), MARGIN + SHOT.number, y + 1, TEXT + 2, { weight: 'bold' });
+    write(drawing ? writtenNumber(drawing) : '–', MARGIN + SHOT.number, y + 1, TEXT + 2, { weight: 'bold' });
     write(drawing?.label ?? 'no mouth', MARGIN + SHOT.label, y + 2, TEXT, { most: SHOT.frames - SHOT.label - 8 });
     write(String(frames), MARGIN + SHOT.frames, y + 2, TEXT);
     write(String(pictures), MARGIN + SHOT.pictures, y + 2, TEXT);
-    write(next ? `${next.number} ${next.label}` : '', MARGIN + SHOT.next, y + 2, TEXT, {
+    write(next ? `${writtenNumber(next)} ${next.label}` : '', MARGIN + SHOT.next, y + 2, TEXT, {
       colour: SOFT,
       most: width - 2 * MARGIN - SHOT.next,
     });

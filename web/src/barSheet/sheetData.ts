@@ -16,6 +16,8 @@ import {
   placedPhrases,
   placedWords,
   sceneSettings,
+  sharesOf,
+  writtenNumber,
   type ChartDocument,
   type Drawing,
   type EarMark,
@@ -156,9 +158,17 @@ export function mouthKey(chartId: string, drawing: string): string {
   return `${chartId}/${drawing}`;
 }
 
-/** The colour of the first group a drawing plays. */
+/** What `mouthKey` puts together: ids of charts have no slash. */
+export function partsOfMouthKey(mouth: string): { readonly chartId: string; readonly drawing: string } {
+  const at = mouth.indexOf('/');
+  return { chartId: mouth.slice(0, at), drawing: mouth.slice(at + 1) };
+}
+
+/** The colour of the first group a drawing plays; of an in-between, that of the nearer of its two. */
 export function colourOfDrawing(chart: ChartDocument, drawing: Drawing): string {
-  return chart.groups.find((group) => group.id === drawing.groups[0])?.colour ?? NO_GROUP_COLOUR;
+  const [near] = [...sharesOf(drawing.id)].sort((a, b) => b[1] - a[1])[0]!;
+  const { groups } = (drawing.groups.length === 0 && maybeDrawing(chart, near)) || drawing;
+  return chart.groups.find((group) => group.id === groups[0])?.colour ?? NO_GROUP_COLOUR;
 }
 
 interface Face {
@@ -182,7 +192,7 @@ export function sheetExposures(scene: SceneDocument, trackId: string, charts: Re
       const chart = charts.get(chartId);
       const drawing = chart && maybeDrawing(chart, id);
       const seen = drawing
-        ? { label: drawing.label, number: String(drawing.number), colour: colourOfDrawing(chart, drawing) }
+        ? { label: drawing.label, number: writtenNumber(drawing), colour: colourOfDrawing(chart, drawing) }
         : { label: id, number: '', colour: NO_GROUP_COLOUR };
       faces.set(mouth, (face = { mouth, ...seen }));
     }

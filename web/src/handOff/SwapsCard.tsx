@@ -5,6 +5,7 @@ import {
   maybeDrawing,
   sceneSettings,
   takeSwapPlan,
+  writtenNumber,
   type ChartDocument,
   type SwapPlan,
   type SwapSpan,
@@ -100,11 +101,11 @@ export function SwapsCard(): ReactElement {
   const chartWith = (id: string): ChartDocument | undefined => [...charts.values()].find((chart) => maybeDrawing(chart, id));
   const numberOf = ({ drawing }: SwapSpan): string => {
     const chart = drawing === null ? undefined : chartWith(drawing);
-    return chart ? String(maybeDrawing(chart, drawing!)!.number) : '';
+    return chart ? writtenNumber(maybeDrawing(chart, drawing!)!) : '';
   };
   const nameOf = (id: string): string => {
     const drawing = maybeDrawing(chartWith(id)!, id)!;
-    return `${drawing.number} ${drawing.label}`;
+    return `${writtenNumber(drawing)} ${drawing.label}`;
   };
   const take = (): void => {
     if (!plan) return;

@@ -1,5 +1,14 @@
 /** Key lists, weights, curves, timelines and shooting lists: what is chosen of each. */
-import { EASE_LIMITS, LABEL_KINDS, looksOfFrames, pullListOf, sceneSettings, type KeyNumbers, type LabelKind } from '@zest-jaw/core';
+import {
+  EASE_LIMITS,
+  LABEL_KINDS,
+  looksOfFrames,
+  pullListOf,
+  sceneSettings,
+  writtenNumber,
+  type KeyNumbers,
+  type LabelKind,
+} from '@zest-jaw/core';
 import { useMemo, type ReactElement } from 'react';
 import { Link } from 'react-router';
 import { Mouth } from '../mouth/Mouth.js';
@@ -194,7 +203,7 @@ export function ShotsCard(): ReactElement {
               className="mx-auto h-[38px] w-[58px] rounded-md bg-ground"
               lineWeight={1.5}
             />
-            <span className="block font-semibold">{`${drawing.number} ${drawing.label}`}</span>
+            <span className="block font-semibold">{`${writtenNumber(drawing)} ${drawing.label}`}</span>
             <span className="text-ink-soft">{`${times} ×, ${longest} at most`}</span>
           </li>
         ))}

@@ -242,6 +242,22 @@ export function FeelPanel({ proposal, onClose }: { proposal: Proposal; onClose: 
             <AccentPicture accents={rules.accents} />
           </span>
         </label>
+        {!byLoudness && (
+          <label className="flex items-start gap-2">
+            <input
+              type="checkbox"
+              className="mt-1"
+              checked={rules.settlesHolds}
+              onChange={(event) => propose({ ...rules, settlesHolds: event.target.checked })}
+            />
+            <span>
+              <span className="font-semibold">Holds settle</span>
+              <span className="block text-[13px] leading-tight text-ink-soft">
+                A long hold of an open mouth begins a little larger, for one hold, and settles.
+              </span>
+            </span>
+          </label>
+        )}
         <TagChoice chart={chart} tag={rules.tag} onChoose={(tag) => propose({ ...rules, tag })} />
         <form
           className="flex gap-1.5"

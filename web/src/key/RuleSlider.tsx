@@ -4,7 +4,7 @@ import type { ReactElement } from 'react';
 import { RULE_EXAMPLES } from './ruleExamples.js';
 import { RuleStrip } from './RuleStrip.js';
 
-type NumberRule = 'leadFrames' | 'holdFrames' | 'calm' | 'settleFrames' | 'anticipationFrames' | 'holdPause' | 'restPause' | 'mostChanges';
+type NumberRule = 'leadFrames' | 'holdFrames' | 'calm' | 'settleFrames' | 'anticipationFrames' | 'holdPause' | 'restPause' | 'mostChanges' | 'betweens' | 'breathAfter';
 
 interface RuleText {
   readonly rule: NumberRule;
@@ -53,6 +53,21 @@ export const RULE_TEXTS: readonly RuleText[] = [
     step: 1,
     most: 12,
     say: (value) => (value === 0 ? 'any number' : `${value} at most`),
+  },
+  {
+    rule: 'betweens',
+    name: 'In-betweens',
+    does: 'One where a mouth opens far at once and has a frame to spare.',
+    step: 0.05,
+    say: (value) => (value === 0 ? 'none' : `from ${Math.round((1 - value) * 100)} % of the widest`),
+  },
+  {
+    rule: 'breathAfter',
+    name: 'Breath',
+    does: 'The mouth breathes in at the end of a longer rest.',
+    step: 0.1,
+    most: 4,
+    say: (value) => (value === 0 ? 'never' : `after ${value.toFixed(1)} s`),
   },
 ];
 

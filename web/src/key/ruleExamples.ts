@@ -59,6 +59,8 @@ export const RULE_EXAMPLES: Readonly<Partial<Record<keyof FullRules, RuleExample
   holdFrames: QUICK,
   calm: QUICK,
   mostChanges: QUICK,
+  betweens: QUICK,
+  breathAfter: PAUSES,
   leadFrames: example(20, [
     ['M', 0.25, 0.38],
     ['AA', 0.38, 0.6, 1],

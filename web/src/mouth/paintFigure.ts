@@ -3,6 +3,7 @@ import {
   artFigure,
   focusOfChart,
   lookOf,
+  maybeDrawing,
   MOUTH_FOCUS,
   type Box,
   type ChartDocument,
@@ -10,7 +11,7 @@ import {
   type Look,
   type MouthStyle,
 } from '@zest-jaw/core';
-import { mouthKey } from '../barSheet/sheetData.js';
+import { mouthKey, partsOfMouthKey } from '../barSheet/sheetData.js';
 import { maybeImage } from './pictures.js';
 
 /** @param lineWeight multiplies every stroke, so that a small mouth keeps its line */
@@ -75,14 +76,23 @@ export function heightAtWidth(width: number): number {
 export function mouthSprites(charts: ReadonlyMap<string, ChartDocument>, pixelRatio: number, night: boolean): MouthSprites {
   const painted = new Map<string, HTMLCanvasElement>();
   const mouths = new Map<string, { readonly look: Look; readonly style: MouthStyle; readonly focus: Box }>();
+  const focuses = new Map([...charts].map(([id, chart]) => [id, focusOfChart(chart)]));
   for (const [id, chart] of charts) {
     const { style } = chart.settings[0]!;
-    const focus = focusOfChart(chart);
-    for (const drawing of chart.drawings) mouths.set(mouthKey(id, drawing.id), { look: lookOf(drawing, 0), style, focus });
+    for (const drawing of chart.drawings) mouths.set(mouthKey(id, drawing.id), { look: lookOf(drawing, 0), style, focus: focuses.get(id)! });
   }
+  /** One that is made of others is in no chart's list. */
+  const maybeMade = (mouth: string): ReturnType<typeof mouths.get> => {
+    const { chartId, drawing: id } = partsOfMouthKey(mouth);
+    const chart = charts.get(chartId);
+    const drawing = chart && maybeDrawing(chart, id);
+    const made = drawing && { look: lookOf(drawing, 0), style: chart.settings[0]!.style, focus: focuses.get(chartId)! };
+    if (made) mouths.set(mouth, made);
+    return made;
+  };
   return {
     maybeGet: (mouth, width, inked) => {
-      const found = mouths.get(mouth);
+      const found = mouths.get(mouth) ?? maybeMade(mouth);
       if (!found) return undefined;
       const { look, style, focus } = found;
       const rounded = Math.max(8, Math.round(width / 2) * 2);
@@ -96,6 +106,10 @@ export function mouthSprites(charts: ReadonlyMap<string, ChartDocument>, pixelRa
         const context = canvas.getContext('2d')!;
         context.scale(scale * pixelRatio, scale * pixelRatio);
         context.translate(-focus.x, -focus.y);
+        if (look.push) {
+          context.rotate((look.push.angle * Math.PI) / 180);
+          context.scale(look.push.width, look.push.height);
+        }
         context.translate(look.placement.x, look.placement.y);
         context.scale(look.placement.scale, look.placement.scale);
         const isPlain = look.art.kind === 'built' && !look.art.style;

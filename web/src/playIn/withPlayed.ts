@@ -1,5 +1,5 @@
 /** The lane as it would be with what was played in laid over it. */
-import { maybeDrawing, spansWithin, without, type ChartDocument, type PlayedMouth } from '@zest-jaw/core';
+import { maybeDrawing, spansWithin, without, writtenNumber, type ChartDocument, type PlayedMouth } from '@zest-jaw/core';
 import { colourOfDrawing, mouthKey, NO_GROUP_COLOUR, type SheetExposure } from '../barSheet/sheetData.js';
 
 export function withPlayed(
@@ -24,7 +24,7 @@ export function withPlayed(
       isPlayed: true,
       mouth: mouthKey(chartId, drawing),
       label: own?.label ?? drawing,
-      number: own ? String(own.number) : '',
+      number: own ? writtenNumber(own) : '',
       colour: own ? colourOfDrawing(chart, own) : NO_GROUP_COLOUR,
     };
   });

@@ -9,6 +9,7 @@ import {
   sceneSettings,
   shootNow,
   stepShoot,
+  writtenNumber,
   type ChartDocument,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
@@ -142,7 +143,7 @@ function Stage({ line }: { line: ShotLine }): ReactElement {
             <Shown chart={chartOf(now.shot.chartId)} drawing={now.shot.drawing} size={hasCamera ? 'middle' : 'large'} />
             <Facts isBeside={!hasCamera}>
               <p className={clsx('leading-none font-bold tabular-nums', hasCamera ? 'text-[92px]' : 'text-[150px]')} data-testid="number">
-                {now.shot.drawing?.number ?? '–'}
+                {now.shot.drawing ? writtenNumber(now.shot.drawing) : '–'}
               </p>
               <p className={clsx('font-semibold', hasCamera ? 'text-[26px]' : 'text-[34px]')}>{now.shot.drawing?.label ?? 'no mouth'}</p>
               <p className={clsx('leading-tight', hasCamera ? 'text-[30px]' : 'text-[40px]')} data-testid="nth">
@@ -166,7 +167,7 @@ function Stage({ line }: { line: ShotLine }): ReactElement {
               <>
                 <Shown chart={chartOf(nextShot.chartId)} drawing={nextShot.drawing} size="small" />
                 <p className="text-[30px] font-semibold">
-                  {nextShot.drawing ? `${nextShot.drawing.number} ${nextShot.drawing.label}` : 'no mouth'}
+                  {nextShot.drawing ? `${writtenNumber(nextShot.drawing)} ${nextShot.drawing.label}` : 'no mouth'}
                 </p>
               </>
             ) : (

@@ -1,5 +1,5 @@
 /** What was shot of a lane: played with its sound, holes shown, and held against what was asked for. */
-import { frameNumber, markAllAgain, placedWords, sampleAtFrame, sceneSettings, type ShotPictureView } from '@zest-jaw/core';
+import { frameNumber, markAllAgain, placedWords, sampleAtFrame, sceneSettings, writtenNumber, type ShotPictureView } from '@zest-jaw/core';
 import { Pause, Play } from 'lucide-react';
 import { useEffect, useMemo, useRef, type ReactElement } from 'react';
 import { Link } from 'react-router';
@@ -80,7 +80,7 @@ function Asked({ line, playhead }: Omit<ShownProps, 'taken'>): ReactElement {
     <div className="flex items-center gap-5">
       <Shown chart={chart} drawing={shot.drawing} size="small" />
       <p className="text-[26px] leading-tight font-semibold">
-        {shot.drawing ? `${shot.drawing.number} ${shot.drawing.label}` : 'no mouth'}
+        {shot.drawing ? `${writtenNumber(shot.drawing)} ${shot.drawing.label}` : 'no mouth'}
         <span className="block text-[17px] font-normal text-[#b9bfce]">was asked for</span>
       </p>
       <p className="flex-1 text-right text-[28px] text-[#f5a400]">{word?.text ?? ''}</p>

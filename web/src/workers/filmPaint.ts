@@ -8,6 +8,7 @@ import {
   SAMPLE_RATE,
   sampleAtFrame,
   sceneSettings,
+  writtenNumber,
   type PlacedWord,
 } from '@zest-jaw/core';
 import type { FilmPart, FilmTask } from './film.worker.js';
@@ -44,7 +45,7 @@ function linesOf({ trackId, charts, frameNumbers, timecode, words, drawings }: F
     return [
       frameNumbers && String(frameNumber(scene, frame)),
       timecode && formatTimecode(frameRate, frame),
-      drawings && drawing && `${drawing.number} ${drawing.label}`,
+      drawings && drawing && `${writtenNumber(drawing)} ${drawing.label}`,
       words && word,
     ]
       .filter(Boolean)
@@ -57,7 +58,7 @@ function mouthsOf({ trackId, charts }: FilmTask, { scene }: FilmPart): Mouth[] {
   const mouths: Mouth[] = [];
   looksOfFrames(scene, trackId, charts).forEach((look, frame) => {
     const drawing = look && maybeDrawing(charts.get(look.chartId)!, look.drawing);
-    const number = drawing ? String(drawing.number) : '';
+    const number = drawing ? writtenNumber(drawing) : '';
     const last = mouths.at(-1);
     if (last?.number === number) mouths[mouths.length - 1] = { ...last, to: frame + 1 };
     else mouths.push({ from: frame, to: frame + 1, number });

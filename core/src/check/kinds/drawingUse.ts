@@ -1,5 +1,6 @@
 /** Drawings of the chart that the lane never shows, or shows once only. */
 import type { ChartDocument } from '../../chart/chart.js';
+import { drawingsIn } from '../../draw/madeDrawings.js';
 import { maybeGroupOfPhoneme } from '../../chart/soundGroups.js';
 import { shownFrame, type CheckedLane, type HeldMouth } from '../checkedLane.js';
 import type { Kind } from '../kind.js';
@@ -13,9 +14,11 @@ function usesOf({ held }: CheckedLane): Map<ChartDocument, Map<string, HeldMouth
   for (const one of held) {
     let of = uses.get(one.chart);
     if (!of) uses.set(one.chart, (of = new Map()));
-    const seen = of.get(one.drawing);
-    if (seen) seen.push(one);
-    else of.set(one.drawing, [one]);
+    for (const drawing of drawingsIn(one.drawing)) {
+      const seen = of.get(drawing);
+      if (seen) seen.push(one);
+      else of.set(drawing, [one]);
+    }
   }
   return uses;
 }

@@ -1,4 +1,6 @@
 /** A mouth that goes from shut to wide open, or back, at once, where there is room for one between. */
+import { canBeMadeOf, mixId } from '../../draw/madeDrawings.js';
+import { canMix } from '../../draw/mixLooks.js';
 import { isApart, type CheckedLane, type HeldMouth } from '../checkedLane.js';
 import { takenMouths } from '../closures.js';
 import type { Kind } from '../kind.js';
@@ -12,7 +14,11 @@ function between({ held: all }: CheckedLane, a: HeldMouth, b: HeldMouth): string
   const [opening, width] = [(a.opening + b.opening) / 2, (a.width + b.width) / 2];
   const away = (one: HeldMouth): number => Math.abs(one.opening - opening) + Math.abs(one.width - width) / 2;
   const found = all.filter(({ isShut, chart }) => !isShut && chart === a.chart).sort((one, other) => away(one) - away(other))[0];
-  return found && Math.abs(found.opening - opening) < 0.3 ? found.drawing : undefined;
+  if (found && Math.abs(found.opening - opening) < 0.3) return found.drawing;
+  // Where the chart has none, one that is made of the two.
+  return a.art && b.art && canBeMadeOf(a.drawing) && canBeMadeOf(b.drawing) && canMix(a.art, b.art)
+    ? mixId(a.drawing, b.drawing, 0.5)
+    : undefined;
 }
 
 export const unlike: Kind = {
