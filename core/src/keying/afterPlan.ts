@@ -99,7 +99,8 @@ function withBetweens(
     const { from, to, drawing } = exposure;
     const { betweens, holdFrames } = rulesOf(exposure);
     const isHeard = exposure.plays.length > 0;
-    if (betweens === 0 || !isHeard || (before && bursts(before)) || before?.to !== from || to - from < 2 * holdFrames || isMust(drawing)) return [exposure];
+    if (betweens === 0 || !isHeard || (before && bursts(before)) || before?.to !== from || to - from < 2 * holdFrames || isMust(drawing))
+      return [exposure];
     if (openingOf(drawing) - openingOf(before.drawing) <= 1 - betweens) return [exposure];
     const between = maybeBetween(chart, before.drawing, drawing);
     if (between === undefined) return [exposure];

@@ -6,7 +6,6 @@ import {
   eased,
   EASES,
   exposuresOfTrack,
-  isRefusal,
   keyListCsv,
   keysOf,
   looksOfFrames,

@@ -8,11 +8,21 @@ import {
   indexAtSorted,
   maybeDrawing,
   maybeExposureAt,
+  maybeHead,
   mouthLaneOf,
+  mouthTransform,
+  partsOfHead,
+  placesOfPart,
+  pushId,
+  pushMouths,
   sceneSettings,
   type ChartDocument,
+  type ChartHead,
   type Drawing,
+  type HeadPart,
   type PartLook,
+  type Push,
+  type Span,
   type Track,
 } from '@zest-jaw/core';
 import { clsx } from 'clsx';
@@ -21,14 +31,18 @@ import { useMemo, useState, type PointerEvent, type ReactElement, type WheelEven
 import { useStore } from 'zustand';
 import { looking } from '../looking/looking.js';
 import { Easel, type Closer } from '../mouth/Easel.js';
-import { useFrame, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
+import { useFrame, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { Round } from '../ui/Round.js';
+import { newId } from '../session/documentSession.js';
 import { AS_A_WHOLE, closerBy, movedBy } from './closer.js';
+import { PushHandles } from './PushHandles.js';
 
 interface EaselAtPlayheadProps {
   readonly size: 'small' | 'usual' | 'large';
   /** −1 for the mouth before the one at the playhead, 1 for the one after. */
   readonly flipped: -1 | 0 | 1;
+  /** What is worked on has handles by which it is pushed. */
+  readonly pushing?: boolean;
 }
 
 const HEIGHTS = {
@@ -36,6 +50,12 @@ const HEIGHTS = {
   usual: 'shrink-0 h-[clamp(190px,calc(100vh-484px),308px)] min-[1900px]:h-[clamp(308px,calc(100vh-788px),560px)]',
   large: 'min-h-0 flex-1',
 } as const;
+
+const spanOf = ({ from, to }: Span): Span => ({ from, to });
+
+/** How large a unit of the chart of what is worked on is on the head. */
+const scaleOf = (head: ChartHead, part: HeadPart | undefined): number =>
+  part ? placesOfPart(head, part).reduce((scale, at) => scale * at.scale, 1) : head.mouth.scale;
 
 interface MouthShown {
   readonly chart: ChartDocument;
@@ -60,7 +80,16 @@ function useFace(mouth: Track, frame: number): readonly PartLook[] {
   return useMemo(() => faceAt(document, mouth.id, allCharts, frame), [document, mouth.id, allCharts, frame]);
 }
 
-export function EaselAtPlayhead({ size, flipped }: EaselAtPlayheadProps): ReactElement {
+/** Where on the head what is worked on sits, as an SVG transform. */
+function placeOf(head: ChartHead | undefined, { kind, part: name }: Track): string | undefined {
+  if (!head) return undefined;
+  if (kind === 'mouth') return mouthTransform(head.mouth);
+  const part = partsOfHead(head).find((one) => one.name.toLowerCase() === name?.toLowerCase());
+  return part && placesOfPart(head, part).map(mouthTransform).join(' ');
+}
+
+export function EaselAtPlayhead({ size, flipped, pushing = false }: EaselAtPlayheadProps): ReactElement {
+  const { session } = useOpenScene();
   const { character, chart, track } = useSpeaker();
   const { exposures } = useSheet().data;
   const frame = useFrame();
@@ -78,12 +107,21 @@ export function EaselAtPlayhead({ size, flipped }: EaselAtPlayheadProps): ReactE
   };
   const shownFrame = flipped === 0 ? frame : (shown?.from ?? frame);
   const beside = useMouthBeside(mouth, shownFrame);
-  const face = useFace(mouth, shownFrame);
+  const seen = useFace(mouth, shownFrame);
+  const [draft, setDraft] = useState<Push>();
+  const held = shown && (draft && pushing ? pushId(shown.drawing, draft) : shown.drawing);
+  const head = maybeHead(beside?.chart ?? chart);
+  const own = partsOfHead(head).find((one) => track.kind === 'part' && one.name.toLowerCase() === track.part?.toLowerCase());
+  const face = held === shown?.drawing || !own ? seen : seen.map((one) => (one.part === own.id ? { ...one, drawing: held! } : one));
+  const push = (by: Push): void => {
+    if (shown) session.change(pushMouths(session.store.getState().document, { track: track.id, ...spanOf(shown), push: by }, newId));
+  };
+  const place = placeOf(head, track);
   const easel = (
     <Easel
       name={character.name}
       chart={beside?.chart ?? chart}
-      drawing={beside ? beside.drawing : shown && maybeDrawing(chart, shown.drawing)}
+      drawing={beside ? beside.drawing : held === undefined ? undefined : maybeDrawing(chart, held)}
       frame={shownFrame}
       boil={boilAt(mouth.boil, shownFrame, framesPerSecond(frameRate))}
       face={face}
@@ -93,7 +131,31 @@ export function EaselAtPlayhead({ size, flipped }: EaselAtPlayheadProps): ReactE
       className={clsx(HEIGHTS[size], size === 'large' && 'touch-none select-none')}
     />
   );
-  if (size !== 'large') return easel;
+  if (size !== 'large') {
+    if (!pushing || !shown || !head || place === undefined || flipped !== 0) return easel;
+    return (
+      <div className="relative flex shrink-0 flex-col">
+        {easel}
+        <svg
+          viewBox={`0 0 ${head.width} ${head.height}`}
+          className="pointer-events-none absolute inset-px"
+          role="group"
+          aria-label="Handles"
+        >
+          <g transform={place} className="pointer-events-auto">
+            <PushHandles
+              key={shown.id}
+              chart={chart}
+              drawing={held!}
+              size={head.width / 300 / scaleOf(head, own)}
+              onDraft={setDraft}
+              onPush={push}
+            />
+          </g>
+        </svg>
+      </div>
+    );
+  }
   const turn = (event: WheelEvent): void => setCloser((now) => closerBy(now, Math.exp(-event.deltaY * 0.0015)));
   const drag = (event: PointerEvent<HTMLDivElement>): void => {
     if (event.buttons !== 1) return;

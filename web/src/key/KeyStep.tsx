@@ -40,6 +40,7 @@ import { usePoses } from './PoseMenu.js';
 import { Tray } from './Tray.js';
 import { useCrib } from './useCrib.js';
 import { useGrid } from './useGrid.js';
+import { useBetween } from './useBetween.js';
 import { useFlip } from './useFlip.js';
 import { useKeyAgain } from './useKeyAgain.js';
 import { useMouthCommands } from './useMouthCommands.js';
@@ -55,10 +56,11 @@ import { ViewSwitch } from './ViewSwitch.js';
 const FeelPanel = lazy(async () => ({ default: (await import('./FeelPanel.js')).FeelPanel }));
 const OneOffsDialog = lazy(async () => ({ default: (await import('../oneOffs/OneOffsDialog.js')).OneOffsDialog }));
 const NotShownDialog = lazy(async () => ({ default: (await import('./NotShownDialog.js')).NotShownDialog }));
+const BetweenPanel = lazy(async () => ({ default: (await import('./BetweenPanel.js')).BetweenPanel }));
 const WhyPanel = lazy(async () => ({ default: (await import('./WhyPanel.js')).WhyPanel }));
 
 /** What stands below the easel. */
-export type Below = 'tray' | 'feel' | 'why';
+export type Below = 'tray' | 'feel' | 'why' | 'between';
 
 export function KeyStep(): ReactElement {
   const sheet = useSheet();
@@ -155,6 +157,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
   const own = useMouthCommands();
   const lanes = useLanes();
   const poses = usePoses();
+  const between = useBetween();
   const scrubPut = useScrubPut(edits.put);
   /** A keycap plays its mouth in, or puts it. */
   const put = (drawing: string, event?: KeyboardEvent): void => {
@@ -218,6 +221,15 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
     { id: 'pencil', title: 'Back to pencil', group: 'Change mouths', keys: ['Shift+KeyI'], run: () => edits.ink(false) },
     ...own,
     ...poses.commands,
+    ...between.commands,
+    {
+      id: 'between-panel',
+      title: 'Between mouths: in-betweens, pushes, smears',
+      group: 'Look',
+      keys: ['Alt+KeyB'],
+      also: 'tween mix accent squash stretch handles',
+      run: () => show('between'),
+    },
     ...ADVANCES.map((advance): Command => ({
       id: `after-keycap:${advance}`,
       title: `After a keycap the playhead ${advance === 'stay' ? 'stays' : `goes ${ADVANCE_NAMES[advance]}`}`,
@@ -310,7 +322,11 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
         easel={<EaselAtPlayhead size="large" flipped={flipped} />}
         aside={
           <>
-            <EaselAtPlayhead size={below === 'tray' && !isPlayingIn(playIn) ? 'usual' : 'small'} flipped={flipped} />
+            <EaselAtPlayhead
+              size={(below === 'tray' || below === 'between') && !isPlayingIn(playIn) ? 'usual' : 'small'}
+              flipped={flipped}
+              pushing={below === 'between'}
+            />
             {below !== 'feel' && proposal.changes > 0 && (
               <TryBar proposal={proposal} className="shrink-0 rounded-[10px] bg-zest-soft px-3 py-1.5" />
             )}
@@ -325,6 +341,14 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
                   }}
                 />
               </Suspense>
+            )}
+            {below === 'between' && (
+              <>
+                <Readout />
+                <Suspense>
+                  <BetweenPanel onClose={() => setBelow('tray')} />
+                </Suspense>
+              </>
             )}
             {below === 'why' && (
               <>
@@ -342,7 +366,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
                   <ViewSwitch />
                   <AfterKeycap />
                 </div>
-                <Tray onPut={put} onOneOff={openOneOff} />
+                <Tray onPut={put} onOneOff={openOneOff} onBetween={() => show('between')} />
               </>
             )}
           </>

@@ -4,7 +4,17 @@ import type { ReactElement } from 'react';
 import { RULE_EXAMPLES } from './ruleExamples.js';
 import { RuleStrip } from './RuleStrip.js';
 
-type NumberRule = 'leadFrames' | 'holdFrames' | 'calm' | 'settleFrames' | 'anticipationFrames' | 'holdPause' | 'restPause' | 'mostChanges' | 'betweens' | 'breathAfter';
+type NumberRule =
+  | 'leadFrames'
+  | 'holdFrames'
+  | 'calm'
+  | 'settleFrames'
+  | 'anticipationFrames'
+  | 'holdPause'
+  | 'restPause'
+  | 'mostChanges'
+  | 'betweens'
+  | 'breathAfter';
 
 interface RuleText {
   readonly rule: NumberRule;

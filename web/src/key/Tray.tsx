@@ -1,7 +1,7 @@
 /** The tray: every mouth of the chart with its keycap, in the left hand's rows. */
 import { clsx } from 'clsx';
-import { Plus } from 'lucide-react';
-import { memo, type ReactElement } from 'react';
+import { Blend, Plus } from 'lucide-react';
+import { memo, type ReactElement, type ReactNode } from 'react';
 import type { ChartDocument, Drawing } from '@zest-jaw/core';
 import { colourOfDrawing } from '../barSheet/sheetData.js';
 import { Mouth } from '../mouth/Mouth.js';
@@ -47,9 +47,33 @@ interface TrayProps {
   readonly onPut: (drawing: string) => void;
   /** Makes a mouth for the frames at the playhead only. */
   readonly onOneOff: () => void;
+  /** Opens what lies between two mouths. */
+  readonly onBetween: () => void;
 }
 
-export function Tray({ onPut, onOneOff }: TrayProps): ReactElement {
+interface TileProps {
+  readonly title: string;
+  readonly label: string;
+  readonly onPress: () => void;
+  readonly children: ReactNode;
+}
+
+/** Something other than a drawing, in the same place. */
+function Tile({ title, label, onPress, children }: TileProps): ReactElement {
+  return (
+    <button
+      type="button"
+      onClick={onPress}
+      title={title}
+      aria-label={label}
+      className="flex min-h-[72px] flex-col items-center justify-center gap-1 rounded-[10px] border border-dashed border-graphite text-[12px] font-semibold text-ink-soft hover:border-ink hover:text-ink"
+    >
+      {children}
+    </button>
+  );
+}
+
+export function Tray({ onPut, onOneOff, onBetween }: TrayProps): ReactElement {
   const { chart } = useSpeaker();
   const current = useDrawingAtPlayhead();
   return (
@@ -68,16 +92,14 @@ export function Tray({ onPut, onOneOff }: TrayProps): ReactElement {
           onPut={onPut}
         />
       ))}
-      <button
-        type="button"
-        onClick={onOneOff}
-        title="A mouth for these frames only (Alt+O)"
-        aria-label="A mouth for these frames only"
-        className="flex min-h-[72px] flex-col items-center justify-center gap-1 rounded-[10px] border border-dashed border-graphite text-[12px] font-semibold text-ink-soft hover:border-ink hover:text-ink"
-      >
+      <Tile title="A mouth for these frames only (Alt+O)" label="A mouth for these frames only" onPress={onOneOff}>
         <Plus size={18} aria-hidden />
         One-off
-      </button>
+      </Tile>
+      <Tile title="In-betweens, pushes and smears (Alt+B)" label="Between mouths" onPress={onBetween}>
+        <Blend size={18} aria-hidden />
+        Between
+      </Tile>
     </div>
   );
 }

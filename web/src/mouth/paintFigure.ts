@@ -79,7 +79,8 @@ export function mouthSprites(charts: ReadonlyMap<string, ChartDocument>, pixelRa
   const focuses = new Map([...charts].map(([id, chart]) => [id, focusOfChart(chart)]));
   for (const [id, chart] of charts) {
     const { style } = chart.settings[0]!;
-    for (const drawing of chart.drawings) mouths.set(mouthKey(id, drawing.id), { look: lookOf(drawing, 0), style, focus: focuses.get(id)! });
+    for (const drawing of chart.drawings)
+      mouths.set(mouthKey(id, drawing.id), { look: lookOf(drawing, 0), style, focus: focuses.get(id)! });
   }
   /** One that is made of others is in no chart's list. */
   const maybeMade = (mouth: string): ReturnType<typeof mouths.get> => {
