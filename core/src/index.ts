@@ -167,6 +167,8 @@ export {
   type Between,
   type Ease,
 } from './sheet/inBetweens.js';
+export { BLEND_LIMITS, blendedDrawing, seenAt, setBlend, type SeenAt } from './scene/blend.js';
+export { LINK_LIMITS, maybeFaultOfLinks, type LaneLink } from './keying/links.js';
 export { canMix, mixOfLooks } from './draw/mixLooks.js';
 export { BOIL_LIMITS, boilAt, boiledLook, REDRAWS, type Boil } from './draw/boil.js';
 export { BLINK_LIMITS, planBlinks, USUAL_BLINKS, type Blink, type BlinkJob, type BlinkRules } from './keying/blinks.js';
@@ -182,7 +184,12 @@ export {
   setBoil,
   setLifts,
   stressedWords,
-  setLaneHidden,
+  IDLE_LIMITS,
+  maybeLocked,
+  setIdle,
+  setLaneState,
+  setLinks,
+  type LaneState,
 } from './scene/partLanes.js';
 export { upgradeChart, upgradeDrawing } from './chart/upgradeChart.js';
 export { lineUp, maybeCross, type LinedUp, type LineUp, type LineUpWay } from './chart/lineUp.js';
@@ -340,6 +347,8 @@ export { clipEnd, clipGains, clipOfRecording, clipsPastEnd, clipStart, GAIN_LIMI
 export {
   addClip,
   changeClip,
+  hasLinks,
+  linkedKeyed,
   pencilKeyed,
   removeClip,
   replaceTake,

@@ -38,6 +38,8 @@ export interface PartLook {
   readonly drawing: string;
   readonly look: number;
   readonly boil?: Boil;
+  /** Not drawn at all. */
+  readonly hidden?: true;
 }
 
 /** A part of the face with what is seen of it. */
@@ -60,7 +62,7 @@ export function shownParts(
   return partsOfHead(head).flatMap((part): ShownPart[] => {
     const said = face.find((one) => one.part === part.id);
     const chart = charts.get(said?.chartId ?? part.chartId);
-    if (!chart) return [];
+    if (!chart || said?.hidden) return [];
     const drawing = (said && maybeDrawing(chart, said.drawing)) ?? restDrawing(chart);
     return [{ part, chart, look: seenOf(drawing, said?.look ?? 0, said?.boil) }];
   });

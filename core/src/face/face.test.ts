@@ -21,6 +21,7 @@ import {
   removePartLane,
   setBlinks,
   setLifts,
+  shownParts,
   starterParts,
   stressedWords,
   STARTER_STYLES,
@@ -352,13 +353,13 @@ describe('what a face shows', () => {
     expect(plannedPictures(faces, CHARTS, options).length).toBeGreaterThan(alone);
   });
 
-  it('a hidden lane is at rest, a part whose chart is gone is not seen, one without a lane is at rest', () => {
+  it('a muted lane is at rest, a hidden one is not drawn, a part whose chart is gone is not seen, one without a lane is at rest', () => {
     const scene = blinking(LONG);
     const shut = drawingsByFrame(laneOf(scene)).indexOf('shut');
-    const hidden: SceneDocument = {
+    const turned = (state: 'muted' | 'hidden'): SceneDocument => ({
       ...scene,
-      tracks: scene.tracks.map((track) => (track.kind === 'part' ? { ...track, hidden: true as const } : track)),
-    };
+      tracks: scene.tracks.map((track) => (track.kind === 'part' ? { ...track, [state]: true as const } : track)),
+    });
     const at = (of: SceneDocument, charts = CHARTS): [string, string][] =>
       faceAt(of, 'mouth1', charts, shut).map(({ part, drawing }) => [part, drawing]);
     expect(at(scene)).toEqual([
@@ -366,7 +367,9 @@ describe('what a face shows', () => {
       ['lids', 'shut'],
       ['brows', 'level'],
     ]);
-    expect(at(hidden)).toContainEqual(['lids', 'open']);
+    expect(at(turned('muted'))).toContainEqual(['lids', 'open']);
+    const drawn = shownParts(HEAD, CHARTS, faceAt(turned('hidden'), 'mouth1', CHARTS, shut));
+    expect(drawn.map(({ part }) => part.id)).toEqual(['eyes', 'brows']);
     expect(at(scene, new Map([...CHARTS].filter(([id]) => id !== LIDS.chartId))).map(([part]) => part)).toEqual(['eyes', 'brows']);
   });
 });

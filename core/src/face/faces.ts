@@ -3,7 +3,8 @@ import { lookIndexAt, maybeDrawing, restDrawing, type ChartDocument } from '../c
 import type { HeadPart } from '../chart/head.js';
 import { partsOfHead, type PartLook } from '../chart/headParts.js';
 import { looksOfFrames, type FrameLook } from '../formats/pictures.js';
-import { exposuresOfTrack, maybeExposureAt } from '../scene/exposures.js';
+import { blendedDrawing } from '../scene/blend.js';
+import { exposuresOfTrack, indexAtSorted } from '../scene/exposures.js';
 import { maybePartLane } from '../scene/partLanes.js';
 import { withDrawings } from '../draw/madeDrawings.js';
 import { boilAt } from '../draw/boil.js';
@@ -29,12 +30,16 @@ function partLookAt(scene: SceneDocument, characterId: string, part: HeadPart, c
   const chart = charts.get(part.chartId);
   if (!chart) return undefined;
   const lane = maybePartLane(scene, characterId, part.name);
-  const exposure = lane && !lane.hidden ? maybeExposureAt(exposuresOfTrack(scene, lane.id), frame) : undefined;
+  const all = lane && !lane.muted ? exposuresOfTrack(scene, lane.id) : [];
+  const index = indexAtSorted(all, frame, ({ from }) => from);
+  const exposure = all[index] && frame < all[index].to ? all[index] : undefined;
   const inForce = exposure && chartStretchAt(scene, lane!.id, exposure.from)!.chartId;
-  const drawing = (exposure && onChartOf(part, inForce!, exposure.drawing, charts)) ?? restDrawing(chart).id;
+  const own = charts.get(inForce ?? '');
+  const seen = exposure && own ? blendedDrawing(all, index, frame, own, lane?.blend) : exposure?.drawing;
+  const drawing = (seen !== undefined && onChartOf(part, inForce!, seen, charts)) || restDrawing(chart).id;
   const boil = boilAt(lane?.boil, frame, framesPerSecond(sceneSettings(scene).frameRate));
   const look = lookIndexAt(maybeDrawing(chart, drawing)!, frame, exposure?.from ?? 0);
-  return { part: part.id, chartId: part.chartId, drawing, look, ...(boil && { boil }) };
+  return { part: part.id, chartId: part.chartId, drawing, look, ...(boil && { boil }), ...(lane?.hidden && { hidden: true }) };
 }
 
 /**

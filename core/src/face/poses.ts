@@ -1,9 +1,10 @@
 /** Poses: a named set of drawings over several parts of a face, put into all of their lanes at once. */
-import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
+import { maybeDrawing, restDrawing, type ChartDocument } from '../chart/chart.js';
 import type { ChartHead, HeadPose } from '../chart/head.js';
 import { partsOfHead, type PartLook } from '../chart/headParts.js';
 import { applyPatch, mergePatches, type Patch } from '../document/patch.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
+import { maybeBetween } from '../keying/afterPlan.js';
 import { addPartLane, maybePartLane } from '../scene/partLanes.js';
 import { SCENE_KIND, type SceneDocument } from '../scene/sceneDocument.js';
 import { putOver } from '../sheet/putOver.js';
@@ -36,7 +37,16 @@ export function putPose(
     pose,
     from,
     to,
-  }: { readonly mouth: string; readonly head: ChartHead; readonly pose: HeadPose; readonly from: number; readonly to: number },
+    strength = 1,
+  }: {
+    readonly mouth: string;
+    readonly head: ChartHead;
+    readonly pose: HeadPose;
+    readonly from: number;
+    readonly to: number;
+    /** Of the way from rest, 0 to 1: a part whose drawings cannot be mixed shows the nearest between, or the whole pose. */
+    readonly strength?: number;
+  },
   charts: ReadonlyMap<string, ChartDocument>,
   newId: IdSource,
 ): Patch | Refusal {
@@ -58,7 +68,8 @@ export function putPose(
     if (!part || !chart || !maybeDrawing(chart, drawing)) continue;
     if (!maybePartLane(now, characterId, part.name)) take(addPartLane(now, { mouth, part }, chart, newId));
     const lane = maybePartLane(now, characterId, part.name);
-    if (lane) take(putOver(now, { track: lane.id, from, to, drawing }, chart, newId));
+    const shown = strength < 1 ? (maybeBetween(chart, restDrawing(chart).id, drawing, strength) ?? drawing) : drawing;
+    if (lane) take(putOver(now, { track: lane.id, from, to, drawing: shown }, chart, newId));
   }
   return whole
     ? { ...whole, reason: 'pose.put' }

@@ -4,7 +4,7 @@
  * always be told from it.
  */
 import type { ChartDocument } from '../chart/chart.js';
-import { chartSettings, lookIndexAt, maybeDrawing, seenOf } from '../chart/chart.js';
+import { chartSettings, lookIndexAt, maybeDrawing, seenOf, restDrawing } from '../chart/chart.js';
 import type { ChartHead, MouthPlace } from '../chart/head.js';
 import { shownParts, type PartLook } from '../chart/headParts.js';
 import { faceToSvg, lookToSvg, mouthTransform } from '../chart/headToSvg.js';
@@ -14,6 +14,7 @@ import { isHash, isNumberWithin } from '../document/checks.js';
 import { MOUTH_BOX } from '../draw/mouthFigure.js';
 import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
 import { chartStretchAt } from '../scene/trackCharts.js';
+import { blendedDrawing } from '../scene/blend.js';
 import { exposuresOfTrack } from '../scene/exposures.js';
 
 export type WhichPictures = 'every' | 'changes' | 'chart';
@@ -289,26 +290,37 @@ export function keyOfLook(look: FrameLook | undefined): string {
   if (!look) return '';
   const keyOf = ({ chartId, drawing, look: index, boil }: Omit<FrameLook, 'face'>): string =>
     [chartId, drawing, index, ...(boil ?? [])].join(' ');
-  return [keyOf(look), ...(look.face ?? []).map((one) => `${one.part} ${keyOf(one)}`)].join('|');
+  return [keyOf(look), ...(look.face ?? []).map((one) => (one.hidden ? '' : `${one.part} ${keyOf(one)}`))].join('|');
 }
 
-/** What each frame of a track shows, undefined where nothing is exposed. Shape: one entry a frame. */
+/**
+ * What each frame of a track shows, undefined where nothing is exposed. Shape: one entry a frame.
+ *
+ * @param as 'keyed' leaves out how a lane blends from key to key
+ */
 export function looksOfFrames(
   scene: SceneDocument,
   trackId: string,
   charts: ReadonlyMap<string, ChartDocument>,
+  as: 'seen' | 'keyed' = 'seen',
 ): (FrameLook | undefined)[] {
   const { lengthFrames, frameRate } = sceneSettings(scene);
-  const strength = scene.tracks.find(({ id }) => id === trackId)?.boil;
+  const { boil: strength, blend, hidden, muted } = scene.tracks.find(({ id }) => id === trackId) ?? {};
   const frames = new Array<FrameLook | undefined>(lengthFrames).fill(undefined);
-  for (const { from, to, drawing: id } of exposuresOfTrack(scene, trackId)) {
+  if (hidden && as === 'seen') return frames;
+  const lane = exposuresOfTrack(scene, trackId);
+  lane.forEach(({ from, to, drawing: keyed }, index) => {
     const { chartId } = chartStretchAt(scene, trackId, from)!;
     const chart = charts.get(chartId);
+    const isMuted = chart && muted && as === 'seen';
+    const id = isMuted ? restDrawing(chart).id : keyed;
     const drawing = chart && maybeDrawing(chart, id);
     for (let frame = from; frame < Math.min(to, lengthFrames); frame++) {
       const boil = boilAt(strength, frame, framesPerSecond(frameRate));
-      frames[frame] = { chartId, drawing: id, look: drawing ? lookIndexAt(drawing, frame, from) : 0, ...(boil && { boil }) };
+      const shown = chart && as === 'seen' && !isMuted ? blendedDrawing(lane, index, frame, chart, blend) : id;
+      const look = drawing && shown === id ? lookIndexAt(drawing, frame, from) : 0;
+      frames[frame] = { chartId, drawing: shown, look, ...(boil && { boil }) };
     }
-  }
+  });
   return frames;
 }

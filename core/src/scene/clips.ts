@@ -250,7 +250,10 @@ export function pencilKeyed(
 ): Patch {
   const keyed = (of: SceneDocument, kind: Track['kind']): Patch => {
     const ops = of.tracks.flatMap((track) => {
-      const made = track.kind === kind ? keyPencil(of, track.id, charts, newId, { heard: heardOf(of, track.characterId) }) : undefined;
+      const made =
+        track.kind === kind && !track.locked
+          ? keyPencil(of, track.id, charts, newId, { heard: heardOf(of, track.characterId) })
+          : undefined;
       return made && !isRefusal(made) ? made.patch.ops : [];
     });
     return { id: newId(), reason: 'pencil.key', ops };
@@ -258,7 +261,36 @@ export function pencilKeyed(
   const mouths = keyed(scene, 'mouth');
   if (!scene.tracks.some(({ kind }) => kind === 'part')) return mouths;
   // Lids look at the mouths.
-  return mergePatches(mouths, keyed(applyPatch(SCENE_KIND, scene, mouths), 'part'));
+  const whole = mergePatches(mouths, keyed(applyPatch(SCENE_KIND, scene, mouths), 'part'));
+  const after = applyPatch(SCENE_KIND, scene, whole);
+  return hasLinks(after) ? mergePatches(whole, linkedKeyed(after, charts, newId)) : whole;
+}
+
+/** Whether any lane goes with another. */
+export const hasLinks = ({ tracks }: Pick<SceneDocument, 'tracks'>): boolean => tracks.some(({ links }) => (links?.length ?? 0) > 0);
+
+/**
+ * The pencil of the lanes that go with others keyed again, after what those show: first those that lead, then those that go
+ * with them. A lane that leads is keyed by its own rules only.
+ */
+export function linkedKeyed(scene: SceneDocument, charts: ReadonlyMap<string, ChartDocument>, newId: IdSource): Patch {
+  const waiting = scene.tracks.filter(({ links, locked }) => (links?.length ?? 0) > 0 && !locked);
+  const leads = (lane: Track, other: Track): boolean =>
+    lane.characterId === other.characterId && (other.links ?? []).some(({ of }) => of?.toLowerCase() === lane.part?.toLowerCase());
+  let [now, whole] = [scene, { id: newId(), reason: 'pencil.key', ops: [] } as Patch];
+  while (waiting.length > 0) {
+    // In a ring any may be first: each is keyed once.
+    const at = Math.max(
+      0,
+      waiting.findIndex((lane) => !waiting.some((other) => other !== lane && leads(other, lane))),
+    );
+    const [lane] = waiting.splice(at, 1);
+    const made = keyPencil(now, lane!.id, charts, newId);
+    if (isRefusal(made) || made.patch.ops.length === 0) continue;
+    now = applyPatch(SCENE_KIND, now, made.patch);
+    whole = mergePatches(whole, made.patch);
+  }
+  return { ...whole, reason: 'pencil.key' };
 }
 
 /** A change with the pencil keyed again after it, as one patch. */

@@ -7,13 +7,15 @@ import { BOIL_LIMITS } from '../draw/boil.js';
 import { BLINK_LIMITS, planBlinks, type BlinkJob, type BlinkRules } from '../keying/blinks.js';
 import { LIFT_LIMITS, planLifts, type LiftRules, type StressedWord } from '../keying/lifts.js';
 import { DEFAULT_RULES } from '../keying/rules.js';
+import { sharesOf } from '../draw/madeDrawings.js';
+import { maybeFaultOfLinks, type LaneLink } from '../keying/links.js';
 import { framesPerSecond } from '../time/frameRate.js';
 import { framePositionOfSample } from '../time/samples.js';
 import { maybeCutTo, without, type Span } from '../time/span.js';
 import type { Held } from './exchangePencil.js';
 import { exposuresOfTrack } from './exposures.js';
 import { placedSounds, placedWords } from './placedSounds.js';
-import { mouthLanes, sceneSettings, type SceneDocument, type Track } from './sceneDocument.js';
+import { mouthLanes, sceneSettings, type Exposure, type SceneDocument, type Track } from './sceneDocument.js';
 import { chartStretches } from './trackCharts.js';
 
 const put = putsOf<SceneDocument>();
@@ -76,16 +78,48 @@ export function removePartLane(scene: SceneDocument, trackId: string, newId: IdS
   };
 }
 
-/** Hides a part's lane, so that the part is at rest on every picture, or shows it again. */
-export function setLaneHidden(scene: SceneDocument, trackId: string, hidden: boolean, newId: IdSource): Patch | Refusal {
+/** How a lane stands beside the others: not drawn, at rest, out of the way, or kept from change. */
+export type LaneState = 'hidden' | 'muted' | 'folded' | 'locked';
+
+/** Hides, mutes, folds or locks a lane, a mouth's or a part's, or takes that back. */
+export function setLaneState(
+  scene: SceneDocument,
+  { track: trackId, state, on }: { readonly track: string; readonly state: LaneState; readonly on: boolean },
+  newId: IdSource,
+): Patch | Refusal {
   const track = scene.tracks.find(({ id }) => id === trackId);
-  if (track?.kind !== 'part') return { refusal: 'That is no lane of a part of the face.' };
-  const { hidden: _, ...plain } = track;
-  return { id: newId(), reason: 'lane.hidden', ops: [put('tracks', track, hidden ? { ...plain, hidden } : plain)] };
+  if (!track) return { refusal: 'That lane is no longer in the scene.' };
+  if ((track[state] ?? false) === on) return { refusal: `The lane is ${on ? '' : 'not '}${state} already.` };
+  const { [state]: _, ...plain } = track;
+  return { id: newId(), reason: `lane.${state}`, ops: [put('tracks', track, on ? { ...plain, [state]: true } : plain)] };
+}
+
+/** What is said of a change by hand that reaches into a lane that is locked; undefined where it reaches into none. */
+export function maybeLocked(scene: SceneDocument, { ops }: Patch): Refusal | undefined {
+  const locked = new Map(scene.tracks.flatMap((track) => (track.locked ? [[track.id, track] as const] : [])));
+  if (locked.size === 0) return undefined;
+  for (const op of ops) {
+    const ids =
+      op.op === 'put'
+        ? op.table === 'exposures'
+          ? [(op.before as Exposure | null)?.track, (op.after as Exposure | null)?.track]
+          : op.table === 'tracks' && op.after === null
+            ? [op.id]
+            : []
+        : [op.track];
+    const lane = ids.map((id) => locked.get(id ?? '')).find((one) => one !== undefined);
+    if (lane) return { refusal: `The lane of ${lane.part?.toLowerCase() ?? 'this mouth'} is locked. Unlock it in Lanes to change it.` };
+  }
+  return undefined;
 }
 
 /** A lane with a rule for its pencil changed, or taken away (`null`). The pencil is keyed after it. */
-function withRule(scene: SceneDocument, trackId: string, rule: Partial<Pick<Track, 'blinks' | 'lifts'>>, newId: IdSource): Patch | Refusal {
+function withRule(
+  scene: SceneDocument,
+  trackId: string,
+  rule: Partial<Pick<Track, 'blinks' | 'lifts' | 'links' | 'idle'>>,
+  newId: IdSource,
+): Patch | Refusal {
   const track = scene.tracks.find(({ id }) => id === trackId);
   if (track?.kind !== 'part') return { refusal: 'That is no lane of a part of the face.' };
   const kept = Object.entries({ ...track, ...rule }).filter(([, value]) => value !== undefined);
@@ -119,17 +153,38 @@ export function setLifts(scene: SceneDocument, trackId: string, rules: LiftRules
   return withRule(scene, trackId, { lifts: rules ?? undefined } as Partial<Track>, newId);
 }
 
-/** The drawings that rules put: called, or tagged, “shut”, “half” and “up”. */
+/** What a lane shows when others of the face show something: the whole table. */
+export function setLinks(scene: SceneDocument, trackId: string, links: readonly LaneLink[], newId: IdSource): Patch | Refusal {
+  const part = scene.tracks.find(({ id }) => id === trackId)?.part ?? '';
+  const fault = maybeFaultOfLinks(links, part);
+  if (fault !== undefined) return { refusal: fault };
+  return withRule(scene, trackId, { links: links.length > 0 ? links : undefined } as Partial<Track>, newId);
+}
+
+/** Frames that each drawing of an idle loop is held. */
+export const IDLE_LIMITS = { least: 1, most: 48 } as const;
+
+/** Has a lane go through its drawings tagged “idle” where nothing is keyed, each held so many frames, or rest there (`null`). */
+export function setIdle(scene: SceneDocument, trackId: string, every: number | null, newId: IdSource): Patch | Refusal {
+  const { least, most } = IDLE_LIMITS;
+  if (every !== null && !(Number.isInteger(every) && every >= least && every <= most))
+    return { refusal: `${every} frames are out of range. ${least} to ${most} can be asked for.` };
+  return withRule(scene, trackId, { idle: every ?? undefined } as Partial<Track>, newId);
+}
+
+/** The drawings that rules put: called, or tagged, “shut”, “half” and “up”; and those tagged “idle”, in tray order. */
 export interface RuledDrawings {
   readonly shut: Drawing | undefined;
   readonly half: Drawing | undefined;
   readonly up: Drawing | undefined;
+  readonly idle: readonly Drawing[];
 }
 
 export function ruledDrawings(chart: ChartDocument): RuledDrawings {
   const called = (name: string): Drawing | undefined =>
     chart.drawings.find(({ label, tags }) => [label, ...tags].some((word) => word.trim().toLowerCase() === name));
-  return { shut: called('shut'), half: called('half'), up: called('up') };
+  const idle = chart.drawings.filter(({ tags }) => tags.some((tag) => tag.toLowerCase() === 'idle')).sort((a, b) => a.place - b.place);
+  return { shut: called('shut'), half: called('half'), up: called('up'), idle };
 }
 
 /** What blinks are planned from: the speech of whose face it is, and the ink of the lane. */
@@ -189,10 +244,40 @@ export function stressedWords(scene: SceneDocument, characterId: string): Stress
   });
 }
 
+/** Where another lane of a face shows what a link asks for; an in-between shows the nearer of its two. */
+function shownElsewhere(
+  scene: SceneDocument,
+  characterId: string,
+  { of, shows }: LaneLink,
+  charts: ReadonlyMap<string, ChartDocument>,
+): Span[] {
+  const lane = of === null ? mouthLanes(scene).find((one) => one.characterId === characterId) : maybePartLane(scene, characterId, of);
+  if (!lane || lane.muted || lane.hidden) return [];
+  const known = new Map<string, boolean>();
+  return chartStretches(scene, lane.id).flatMap((stretch) => {
+    const chart = charts.get(stretch.chartId);
+    const isAsked = (id: string): boolean => {
+      const key = `${stretch.chartId} ${id}`;
+      let asked = known.get(key);
+      if (asked === undefined) {
+        const [near] = [...sharesOf(id)].sort((a, b) => b[1] - a[1])[0]!;
+        known.set(key, (asked = chart?.drawings.find((one) => one.id === near)?.label.toLowerCase() === shows.toLowerCase()));
+      }
+      return asked;
+    };
+    return exposuresOfTrack(scene, lane.id).filter(({ from, to, drawing }) => from < stretch.to && to > stretch.from && isAsked(drawing));
+  });
+}
+
 /** What a lane shows by itself in each frame of a stretch on one chart; a sentence where its chart lacks what a rule puts. */
-function shownByRules(scene: SceneDocument, track: Track, chart: ChartDocument, { from, to }: Span): string[] | Refusal {
-  const { shut, half, up } = ruledDrawings(chart);
-  const { blinks, lifts } = track;
+function shownByRules(
+  scene: SceneDocument,
+  track: Track,
+  { chart, charts }: { readonly chart: ChartDocument; readonly charts: ReadonlyMap<string, ChartDocument> },
+  { from, to }: Span,
+): string[] | Refusal {
+  const { shut, half, up, idle } = ruledDrawings(chart);
+  const { blinks, lifts, links = [] } = track;
   if (blinks && !shut)
     return {
       refusal: 'No drawing of this lane is called “Shut”, so it cannot blink. Give the one with the eyes shut that label or tag.',
@@ -201,7 +286,18 @@ function shownByRules(scene: SceneDocument, track: Track, chart: ChartDocument, 
     return { refusal: 'No drawing of this lane is called “Up”, so it cannot go up. Give the one that is raised that label or tag.' };
   const rest = restDrawing(chart).id;
   const shown = new Array<string>(to - from).fill(rest);
+  const every = track.idle;
+  if (every !== undefined && idle.length > 0)
+    for (let frame = from; frame < to; frame++) shown[frame - from] = idle[Math.floor(frame / every) % idle.length]!.id;
   const lay = (span: Span, drawing: string | undefined): void => void shown.fill(drawing ?? rest, span.from - from, span.to - from);
+  for (const link of links) {
+    const then = chart.drawings.find(({ label }) => label.toLowerCase() === link.put.toLowerCase());
+    if (!then) continue;
+    for (const span of shownElsewhere(scene, track.characterId, link, charts)) {
+      const within = maybeCutTo(span, { from, to });
+      if (within) lay(within, then.id);
+    }
+  }
   if (lifts) {
     const { lengthFrames } = sceneSettings(scene);
     for (const lift of planLifts(lifts, stressedWords(scene, track.characterId), lengthFrames)) {
@@ -223,7 +319,7 @@ function shownByRules(scene: SceneDocument, track: Track, chart: ChartDocument, 
 export function pencilOfPart(scene: SceneDocument, track: Track, charts: ReadonlyMap<string, ChartDocument>): Held[] | Refusal {
   const held: Held[] = [];
   for (const stretch of chartStretches(scene, track.id)) {
-    const shown = shownByRules(scene, track, charts.get(stretch.chartId)!, stretch);
+    const shown = shownByRules(scene, track, { chart: charts.get(stretch.chartId)!, charts }, stretch);
     if (isRefusal(shown)) return shown;
     shown.forEach((drawing, index) => {
       const [last, frame] = [held.at(-1), stretch.from + index];

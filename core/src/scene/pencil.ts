@@ -114,6 +114,7 @@ export function keyPencil(
 ): { patch: Patch; notShown: readonly NotShown[] } | Refusal {
   const track = scene.tracks.find((candidate) => candidate.id === trackId);
   if (!track) return { refusal: 'That track is no longer in the scene.' };
+  if (track.locked) return { refusal: 'This lane is locked. Unlock it in Lanes to key it.' };
   if (track.kind === 'mouth' && fullRules(track.rules).source === 'loudness' && !heard)
     return { refusal: 'This mouth is keyed by loudness, and the recording has not been heard yet. Wait until its wave is there.' };
   const stretches = chartStretches(scene, trackId);

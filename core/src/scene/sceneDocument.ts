@@ -6,6 +6,7 @@
 import type { Drawing } from '../chart/chart.js';
 import type { DocumentKind } from '../document/documentKind.js';
 import type { BlinkRules } from '../keying/blinks.js';
+import type { LaneLink } from '../keying/links.js';
 import type { LiftRules } from '../keying/lifts.js';
 import type { RuledPhrase } from '../keying/keyingJob.js';
 import type { KeyingRules } from '../keying/rules.js';
@@ -103,10 +104,22 @@ export interface Track {
   readonly blinks?: BlinkRules;
   /** How its pencil goes up on stressed words, where it does. */
   readonly lifts?: LiftRules;
+  /** What its pencil shows when another lane of the face shows something. */
+  readonly links?: readonly LaneLink[];
+  /** At rest wherever nothing else is inked or ruled: drawings tagged “idle” are gone through in turn, each held so many frames. */
+  readonly idle?: number;
+  /** Folded to a line on the sheet of other lanes. */
+  readonly folded?: true;
+  /** Keyed, and not played: the part, or the mouth, rests. */
+  readonly muted?: true;
   /** How much its lines live while a drawing is held, 0 to 1; without it they hold still. */
   readonly boil?: number;
-  /** Not seen: the part is at rest. */
+  /** Frames over which a drawing comes in as a mix with the one before it; without it drawings cut. */
+  readonly blend?: number;
+  /** Not drawn at all. */
   readonly hidden?: true;
+  /** No edit and no keying changes it. */
+  readonly locked?: true;
 }
 
 /** From a frame on, a track's mouths are on another chart of its character: the head has turned. */

@@ -1,11 +1,14 @@
 /** The shape of a scene's records: every field, what it may hold, and how much. What records are to one another is `checkScene`'s. */
 import {
+  BLEND_LIMITS,
   BLINK_LIMITS,
   BOIL_LIMITS,
   CLIP_LIMITS,
   DRAWING_LIMITS,
   GAIN_LIMITS,
+  IDLE_LIMITS,
   LIFT_LIMITS,
+  LINK_LIMITS,
   MAX_MARK_LETTERS,
   MAX_SCENE_FRAMES,
   NOISES,
@@ -124,6 +127,12 @@ class LiftRulesShape {
   @Amount(LIFT_LIMITS.least, LIFT_LIMITS.most) share!: number;
 }
 
+class LinkShape {
+  @OrNull() @Text(1, PART_LIMITS.nameLetters) of!: string | null;
+  @Text(1, LINK_LIMITS.letters) shows!: string;
+  @Text(1, LINK_LIMITS.letters) put!: string;
+}
+
 class TrackShape {
   @Id() id!: string;
   @OneOf(['mouth', 'part']) kind!: string;
@@ -135,7 +144,13 @@ class TrackShape {
   @Maybe() @Nested(() => BlinkRulesShape) blinks?: BlinkRulesShape;
   @Maybe() @Nested(() => LiftRulesShape) lifts?: LiftRulesShape;
   @Maybe() @Amount(BOIL_LIMITS.least, BOIL_LIMITS.most) boil?: number;
+  @Maybe() @Whole(BLEND_LIMITS.least, BLEND_LIMITS.most) blend?: number;
+  @Maybe() @ListOf(() => LinkShape, LINK_LIMITS.most) links?: LinkShape[];
+  @Maybe() @Whole(IDLE_LIMITS.least, IDLE_LIMITS.most) idle?: number;
   @Maybe() @Flag() hidden?: boolean;
+  @Maybe() @Flag() muted?: boolean;
+  @Maybe() @Flag() folded?: boolean;
+  @Maybe() @Flag() locked?: boolean;
 }
 
 class ViewShape {

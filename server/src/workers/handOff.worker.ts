@@ -57,7 +57,7 @@ export interface ShotsTask {
 }
 
 export async function shots({ file, scene, trackId, charts, options }: ShotsTask): Promise<void> {
-  const pull = pullListOf(looksOfFrames(scene, trackId, charts), charts, options.cameraOn);
+  const pull = pullListOf(looksOfFrames(scene, trackId, charts, 'keyed'), charts, options.cameraOn);
   writeFileSync(file, await shootingListPdf(scene, pull, options));
 }
 

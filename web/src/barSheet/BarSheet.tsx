@@ -223,11 +223,15 @@ export function BarSheet({
   // While something is dragged the rows stay as they are: set anew, they would move away under the pointer.
   const [kept, keep] = useState<BarSheetPlan>();
   const { settings, words, clips, tracks } = scene;
+  const folded = data.others.filter((other) => other.folded).length;
   const plan = useMemo(
     () =>
       kept ??
-      planBarSheet({ settings, words, clips, tracks }, { width: Math.max(360, width), view, room: height, zoom, lane: LANE_HEIGHTS[lane] }),
-    [kept, settings, words, clips, tracks, width, view, height, zoom, lane],
+      planBarSheet(
+        { settings, words, clips, tracks },
+        { width: Math.max(360, width), view, room: height, zoom, lane: LANE_HEIGHTS[lane], folded },
+      ),
+    [kept, settings, words, clips, tracks, width, view, height, zoom, lane, folded],
   );
   // While something is dragged it is heard and seen; it is told once it is put down.
   const [told, tell] = useState(data);

@@ -2,7 +2,7 @@
 import { maybeCutTo } from '@zest-jaw/core';
 import { heightAtWidth } from '../mouth/paintFigure.js';
 import { box, fitText, FONT, type Brush } from './brush.js';
-import { LABEL_WIDTH, OTHER_LANE, placeMouths, type PlacedMouth, type Row } from './plan.js';
+import { LABEL_WIDTH, lanesBelow, placeMouths, type PlacedMouth, type Row } from './plan.js';
 import type { SheetExposure } from './sheetData.js';
 
 /** A cell narrower than this is a stripe in its colour, and has no room for its drawing; in pixels. */
@@ -137,14 +137,17 @@ export function paintMouths(brush: Brush, row: Row): void {
 /** The lanes of the others who speak, small, one below the other. */
 export function paintOthers(brush: Brush, row: Row): void {
   const { context, data, system, palette } = brush;
-  data.others.forEach(({ name, exposures }, index) => {
-    const lane: Row = { name: 'others', y: row.y + index * OTHER_LANE, height: OTHER_LANE - 3 };
+  lanesBelow(data.others).forEach(({ lane: { name, exposures, folded }, y, height }) => {
+    const lane: Row = { name: 'others', y: row.y + y, height: height - 3 };
     const placed = placeMouths(exposures, system, 0.45);
     context.globalAlpha = 0.8;
-    for (const mouth of placed) paintCell(brush, mouth, lane);
-    for (const mouth of placed) paintMouth(brush, mouth, lane);
+    for (const mouth of placed) {
+      if (folded) paintStripe(brush, mouth, lane);
+      else paintCell(brush, mouth, lane);
+    }
+    if (!folded) for (const mouth of placed) paintMouth(brush, mouth, lane);
     context.globalAlpha = 1;
-    context.font = `450 12px ${FONT}`;
+    context.font = `450 ${folded ? 10 : 12}px ${FONT}`;
     context.fillStyle = palette.inkSoft;
     context.textAlign = 'left';
     context.textBaseline = 'middle';

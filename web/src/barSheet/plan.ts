@@ -97,6 +97,22 @@ const HEIGHTS: Readonly<Record<SheetView, readonly (readonly [RowName, number])[
 
 /** Height of the lane of one more speaker, below the one that is worked on. */
 export const OTHER_LANE = 36;
+/** Of one that is folded to a line. */
+export const FOLDED_LANE = 11;
+
+const heightOf = ({ folded }: { readonly folded?: boolean }): number => (folded ? FOLDED_LANE : OTHER_LANE);
+
+/** Where the lanes of others lie below each other, in pixels from the first. */
+export function lanesBelow<Lane extends { readonly folded?: boolean }>(
+  others: readonly Lane[],
+): { readonly lane: Lane; readonly y: number; readonly height: number }[] {
+  let y = 0;
+  return others.map((lane) => {
+    const placed = { lane, y, height: heightOf(lane) };
+    y += placed.height;
+    return placed;
+  });
+}
 
 /** Rows that gain by being larger when there is room. */
 const GROWING: readonly RowName[] = ['wave', 'mouth'];
@@ -158,9 +174,14 @@ export interface SheetSize {
   readonly zoom?: number | null;
   /** Height of the lane of mouths, as a share of the usual one. */
   readonly lane?: number;
+  /** How many of the lanes of others are folded to a line. */
+  readonly folded?: number;
 }
 
-export function planBarSheet(scene: PlannedScene, { width, view = 'key', room = 0, zoom = null, lane = 1 }: SheetSize): BarSheetPlan {
+export function planBarSheet(
+  scene: PlannedScene,
+  { width, view = 'key', room = 0, zoom = null, lane = 1, folded = 0 }: SheetSize,
+): BarSheetPlan {
   const { frameRate, lengthFrames } = sceneSettings(scene);
   const fps = framesPerSecond(frameRate);
   const across = Math.max(200, width - LABEL_WIDTH - RIGHT_MARGIN);
@@ -184,7 +205,7 @@ export function planBarSheet(scene: PlannedScene, { width, view = 'key', room = 
   const usual: Partial<Record<RowName, number>> = { clips: view === 'listen' ? clipLines(scene) : 1, mouth: lane };
   const own = HEIGHTS[view].map(([name, height]) => [name, height * (usual[name] ?? 1)] as const);
   const others = view === 'listen' ? 0 : scene.tracks.length - 1;
-  const heights = others > 0 ? [...own, ['others', others * OTHER_LANE] as const] : own;
+  const heights = others > 0 ? [...own, ['others', (others - folded) * OTHER_LANE + folded * FOLDED_LANE] as const] : own;
   const least = heights.reduce((sum, [, height]) => sum + height + 2, 0) + SYSTEM_GAP;
   // On a large page frames are wider, so that a short scene is not a strip in an empty hall; as many rows as there is room for.
   const mayFit = (share: number): boolean => {

@@ -27,6 +27,7 @@ import {
   type LoudnessRange,
   type NoiseKind,
   type SceneDocument,
+  type Track,
   type SoundsOf,
   type Pause,
   type WavePyramid,
@@ -104,6 +105,8 @@ export interface OtherLane {
   readonly track: string;
   readonly name: string;
   readonly exposures: readonly SheetExposure[];
+  /** To a line. */
+  readonly folded?: true;
 }
 
 export interface SheetData {
@@ -254,12 +257,17 @@ export function sheetGatherer(): MakeSheetData {
   let shownLanes: readonly OtherLane[] = [];
   const kept = new Map<string, { readonly of: readonly unknown[]; readonly exposures: readonly Exposure[]; readonly lane: OtherLane }>();
   /** A lane that is as it was stays the same: a mouth that changes paints no other lane again. */
-  const laneOf = (scene: SceneDocument, track: string, name: string, charts: ReadonlyMap<string, ChartDocument>): OtherLane => {
+  const laneOf = (
+    scene: SceneDocument,
+    { id: track, folded }: Track,
+    name: string,
+    charts: ReadonlyMap<string, ChartDocument>,
+  ): OtherLane => {
     const exposures = exposuresOfTrack(scene, track);
-    const of = [name, charts, scene.views];
+    const of = [name, charts, scene.views, folded];
     const before = kept.get(track);
     if (before && areSame(before.of, of) && areSame(before.exposures, exposures)) return before.lane;
-    const lane = { track, name, exposures: sheetExposures(scene, track, charts) };
+    const lane = { track, name, exposures: sheetExposures(scene, track, charts), ...(folded && { folded }) };
     kept.set(track, { of, exposures, lane });
     return lane;
   };
@@ -306,7 +314,7 @@ export function sheetGatherer(): MakeSheetData {
             // Of the same face it is said what it is, of another's whose.
             const name =
               other.characterId === speaker ? (other.part?.toLowerCase() ?? 'mouth') : nameOfLane(other, nameOf(other.characterId));
-            return laneOf(scene, other.id, name, allCharts);
+            return laneOf(scene, other, name, allCharts);
           });
         return (shownLanes = areSame(shownLanes, now) ? shownLanes : now);
       }),

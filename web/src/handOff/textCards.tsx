@@ -146,7 +146,7 @@ export function ShotsCard(): ReactElement {
   const [choices, choose] = useKeptChoices('shots', { ...USUAL_COUNTING, twos: false, paper: 'A4' as 'A4' | 'Letter' });
   const cameraOn = choices.twos ? 2 : 1;
   const { pulled, swaps } = useMemo(
-    () => pullListOf(looksOfFrames(document, track.id, charts), charts, cameraOn),
+    () => pullListOf(looksOfFrames(document, track.id, charts, 'keyed'), charts, cameraOn),
     [document, track.id, charts, cameraOn],
   );
   return (

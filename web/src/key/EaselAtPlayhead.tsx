@@ -1,8 +1,7 @@
 /** The character at the playhead, wearing the mouth that is there, or for a moment the one beside it. */
 import {
+  blendedDrawing,
   boilAt,
-  chartStretchAt,
-  exposuresOfTrack,
   faceAt,
   framesPerSecond,
   indexAtSorted,
@@ -16,12 +15,13 @@ import {
   pushId,
   pushMouths,
   sceneSettings,
-  type ChartDocument,
+  seenAt,
   type ChartHead,
   type Drawing,
   type HeadPart,
   type PartLook,
   type Push,
+  type SeenAt,
   type Span,
   type Track,
 } from '@zest-jaw/core';
@@ -57,20 +57,11 @@ const spanOf = ({ from, to }: Span): Span => ({ from, to });
 const scaleOf = (head: ChartHead, part: HeadPart | undefined): number =>
   part ? placesOfPart(head, part).reduce((scale, at) => scale * at.scale, 1) : head.mouth.scale;
 
-interface MouthShown {
-  readonly chart: ChartDocument;
-  readonly drawing: Drawing | undefined;
-  readonly since: number;
-}
-
 /** The mouth beside the part that is worked on. */
-function useMouthBeside(mouth: Track, frame: number): MouthShown | undefined {
+function useMouthBeside(mouth: Track, frame: number): SeenAt | undefined {
   const document = useSceneDocument();
   const { track, allCharts } = useSpeaker();
-  if (mouth === track) return undefined;
-  const chart = allCharts.get(chartStretchAt(document, mouth.id, frame)?.chartId ?? '');
-  const held = maybeExposureAt(exposuresOfTrack(document, mouth.id), frame);
-  return chart && { chart, drawing: held && maybeDrawing(chart, held.drawing), since: held?.from ?? 0 };
+  return mouth === track ? undefined : seenAt(document, mouth, allCharts, frame);
 }
 
 /** What the other parts of the face show; the one that is worked on as it is shown there. */
@@ -109,7 +100,10 @@ export function EaselAtPlayhead({ size, flipped, pushing = false }: EaselAtPlayh
   const beside = useMouthBeside(mouth, shownFrame);
   const seen = useFace(mouth, shownFrame);
   const [draft, setDraft] = useState<Push>();
-  const held = shown && (draft && pushing ? pushId(shown.drawing, draft) : shown.drawing);
+  // A lane that blends shows between its keys what lies between.
+  const inLane =
+    mouth === track && flipped === 0 && shown === here && here ? blendedDrawing(exposures, at, frame, chart, track.blend) : undefined;
+  const held = shown && (draft && pushing ? pushId(shown.drawing, draft) : (inLane ?? shown.drawing));
   const head = maybeHead(beside?.chart ?? chart);
   const own = partsOfHead(head).find((one) => track.kind === 'part' && one.name.toLowerCase() === track.part?.toLowerCase());
   const face = held === shown?.drawing || !own ? seen : seen.map((one) => (one.part === own.id ? { ...one, drawing: held! } : one));

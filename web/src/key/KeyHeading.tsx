@@ -1,5 +1,5 @@
 /** Above the bar sheet of the Key step: who speaks, how much is inked, and what can be opened beside it. */
-import { fullRules, ruledDrawings, hasEnded, maybeFeel, FEELS, mouthLanes } from '@zest-jaw/core';
+import { fullRules, hasEnded, maybeFeel, FEELS, mouthLanes } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { useStore } from 'zustand';
 import { useOpenScene, useReadingJob, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
@@ -35,8 +35,7 @@ interface KeyHeadingProps {
 
 export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, edits, keying, poses }: KeyHeadingProps): ReactElement {
   const { playhead, productionId } = useOpenScene();
-  const { character, track, chart } = useSpeaker();
-  const byItself = byItselfInWords(track, ruledDrawings(chart));
+  const { character, track } = useSpeaker();
   const { data } = useSheet();
   const all = useSceneDocument((document) => document.tracks);
   const tracks = mouthLanes({ tracks: all });
@@ -73,17 +72,15 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
         </span>
       )}
       {track.kind === 'part' ? (
-        byItself !== undefined && (
-          <Toggle
-            look="soft"
-            on={below === 'feel'}
-            onToggle={() => onShow('feel')}
-            className="py-1"
-            title="What the lane does by itself, in pencil (J)"
-          >
-            By itself <b className="font-semibold text-ink">{byItself}</b>
-          </Toggle>
-        )
+        <Toggle
+          look="soft"
+          on={below === 'feel'}
+          onToggle={() => onShow('feel')}
+          className="py-1"
+          title="What the lane does by itself, in pencil (J)"
+        >
+          By itself <b className="font-semibold text-ink">{byItselfInWords(track)}</b>
+        </Toggle>
       ) : (
         <>
           <Toggle look="soft" on={cribbing} onToggle={onCrib} className="py-1" title="The plan in a lane above, to key by hand against (U)">

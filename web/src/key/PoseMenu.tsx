@@ -2,6 +2,8 @@
 import { faceAt, framesPerSecond, poseOfFace, PART_LIMITS, putPose, sceneSettings, setHead, type HeadPose } from '@zest-jaw/core';
 import { Plus } from 'lucide-react';
 import { useState, type FormEvent, type ReactElement } from 'react';
+import { useStore } from 'zustand';
+import { createStore } from 'zustand/vanilla';
 import { phraseAt } from '../barSheet/phraseAt.js';
 import type { Command } from '../commands/command.js';
 import { useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
@@ -9,8 +11,17 @@ import { useMouthOfFace } from '../scene/useMouthOfFace.js';
 import { newId } from '../session/documentSession.js';
 import { announce } from '../ui/Announced.js';
 import { Button } from '../ui/Button.js';
-import { Menu, MenuItem, MenuRule } from '../ui/Menu.js';
+import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';
 import { Modal } from '../ui/Modal.js';
+
+/** How much of a pose is put, until another strength is chosen. */
+const poseStrength = createStore(() => ({ strength: 1 }));
+
+const STRENGTHS = [
+  [1, 'Whole'],
+  [0.6, 'More than half'],
+  [0.3, 'A little'],
+] as const;
 
 /** So many of them have keys of their own. */
 const WITH_KEYS = 7;
@@ -41,7 +52,10 @@ export function usePoses(): Poses {
     const ahead = data.words.filter((word) => word.to > frame);
     const { to } = phraseAt(ahead, frame, framesPerSecond(frameRate), lengthFrames);
     const span = selection ?? { from: frame, to: Math.max(frame + 1, to) };
-    if (!session.change(putPose(now, { mouth: mouth.id, head, pose, ...span }, allCharts, newId))) return;
+    if (
+      !session.change(putPose(now, { mouth: mouth.id, head, pose, ...span, strength: poseStrength.getState().strength }, allCharts, newId))
+    )
+      return;
     announce(`${pose.name}, frames ${span.from} to ${span.to - 1}.`);
     if (selection) playhead.select(null);
   };
@@ -102,6 +116,7 @@ function KeepPose({ onKeep, onClose }: { readonly onKeep: (name: string) => bool
 
 export function PoseMenu({ poses: { poses, canKeep, put, keep } }: { readonly poses: Poses }): ReactElement | null {
   const [naming, setNaming] = useState(false);
+  const { strength } = useStore(poseStrength);
   if (poses.length === 0 && !canKeep) return null;
   return (
     <>
@@ -112,7 +127,26 @@ export function PoseMenu({ poses: { poses, canKeep, put, keep } }: { readonly po
             {index < WITH_KEYS && <span className="keycap text-[12px]!">{`⇧${index + 1}`}</span>}
           </MenuItem>
         ))}
-        {poses.length > 0 && <MenuRule />}
+        {poses.length > 0 && (
+          <>
+            <MenuRule />
+            {STRENGTHS.map(([value, name]) => (
+              <MenuCheck
+                key={name}
+                checked={strength === value}
+                className="data-[state=checked]:font-semibold"
+                onSelect={(event) => {
+                  // The pose is chosen next.
+                  event.preventDefault();
+                  poseStrength.setState({ strength: value });
+                }}
+              >
+                {name}
+              </MenuCheck>
+            ))}
+            <MenuRule />
+          </>
+        )}
         <MenuItem disabled={!canKeep} onSelect={() => setNaming(true)}>
           <Plus size={16} aria-hidden />
           Keep what is seen as a pose…

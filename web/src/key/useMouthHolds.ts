@@ -2,7 +2,7 @@
 import { exposuresOfTrack, isRefusal, startExposure } from '@zest-jaw/core';
 import { useMemo } from 'react';
 import type { Holds } from '../barSheet/useSheetPointer.js';
-import { OTHER_LANE, type Hit } from '../barSheet/plan.js';
+import { lanesBelow, type Hit } from '../barSheet/plan.js';
 import type { OtherLane } from '../barSheet/sheetData.js';
 import { useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { onGrid } from '../looking/looking.js';
@@ -67,7 +67,7 @@ export function useOtherLanes(): Holds {
   const { others } = data;
   return useMemo(() => {
     const laneAt = ({ row, within }: Hit): OtherLane | undefined =>
-      row === 'others' ? others[Math.floor(within / OTHER_LANE)] : undefined;
+      row === 'others' ? lanesBelow(others).findLast(({ y }) => y <= within)?.lane : undefined;
     return {
       cursor: (hit) => (laneAt(hit) ? 'pointer' : undefined),
       takeHold: (hit) => {

@@ -1,13 +1,10 @@
 /** Everybody who speaks in a scene at a frame, side by side, and what is drawn over them. */
 import {
-  chartStretchAt,
-  exposuresOfTrack,
-  maybeDrawing,
   boilAt,
   faceAt,
   framesPerSecond,
   sceneSettings,
-  maybeExposureAt,
+  seenAt,
   mouthLanes,
   type ChartDocument,
   type RemarkStroke,
@@ -51,20 +48,20 @@ export function Faces({ document, charts, frame, nameOf, strokes, onStroke }: Fa
   return (
     <FaceChartsContext.Provider value={charts}>
       <div className="relative flex min-h-0 flex-1 gap-3">
-        {mouthLanes(document).map(({ id, characterId, boil }) => {
-          const chart = charts.get(chartStretchAt(document, id, frame)?.chartId ?? '');
-          const held = maybeExposureAt(exposuresOfTrack(document, id), frame);
+        {mouthLanes(document).map((lane) => {
+          const { id, characterId, boil } = lane;
+          const seen = seenAt(document, lane, charts, frame);
           return (
-            chart && (
+            seen && (
               <Easel
                 key={id}
                 name={nameOf(characterId)}
-                chart={chart}
-                drawing={held && maybeDrawing(chart, held.drawing)}
+                chart={seen.chart}
+                drawing={seen.drawing}
                 frame={frame}
                 boil={boilAt(boil, frame, framesPerSecond(sceneSettings(document).frameRate))}
                 face={faceAt(document, id, charts, frame)}
-                since={held?.from ?? 0}
+                since={seen.since}
                 className="min-h-0 min-w-0 flex-1"
               />
             )

@@ -1,5 +1,5 @@
-/** Which lane is worked on, of all there are, and lanes for the parts of a face: made, hidden, taken away. */
-import { Eye, EyeOff, Plus, Trash2 } from 'lucide-react';
+/** Which lane is worked on, of all there are, and lanes for the parts of a face: made, hidden, muted, folded, locked, taken away. */
+import { Plus, Trash2 } from 'lucide-react';
 import type { ReactElement } from 'react';
 import { Button } from '../ui/Button.js';
 import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';
@@ -12,9 +12,24 @@ const BOILS = [
   [0.8, 'They live a lot'],
 ] as const;
 
+/** How what is keyed goes from one drawing to the next. */
+const BLENDS = [
+  [null, 'Drawings cut from one to the next'],
+  [3, 'They blend over 3 frames'],
+  [6, 'They blend over 6 frames'],
+] as const;
+
+/** How a lane stands beside the others. */
+const STATES = [
+  ['folded', 'Folded to a line while another is worked on'],
+  ['muted', 'Muted: at rest, whatever is keyed'],
+  ['hidden', 'Hidden: not drawn at all'],
+  ['locked', 'Locked: nothing changes it'],
+] as const;
+
 /** @param onlyChooses where lanes are gone to and not changed */
 export function LaneMenu({ onlyChooses = false }: { readonly onlyChooses?: boolean }): ReactElement | null {
-  const { lanes, current, missing: all, show, add, remove, hide, boil } = useLanes();
+  const { lanes, current, missing: all, show, add, remove, turn, boil, blend } = useLanes();
   const missing = onlyChooses ? [] : all;
   // Mouths alone are chosen among by their names.
   if (onlyChooses && lanes.every(([lane]) => lane.kind === 'mouth')) return null;
@@ -36,7 +51,11 @@ export function LaneMenu({ onlyChooses = false }: { readonly onlyChooses?: boole
           onSelect={() => show(lane.id)}
         >
           <span className="flex-1">{name}</span>
-          {lane.hidden && <span className="text-[13px] text-ink-soft">hidden</span>}
+          <span className="text-[13px] text-ink-soft">
+            {STATES.filter(([state]) => lane[state])
+              .map(([state]) => state)
+              .join(', ')}
+          </span>
         </MenuCheck>
       ))}
       {missing.length > 0 && <MenuRule />}
@@ -59,15 +78,32 @@ export function LaneMenu({ onlyChooses = false }: { readonly onlyChooses?: boole
               {name}
             </MenuCheck>
           ))}
+          <MenuRule />
+          {BLENDS.map(([frames, name]) => (
+            <MenuCheck
+              key={name}
+              checked={(current.blend ?? null) === frames}
+              className="data-[state=checked]:font-semibold"
+              onSelect={() => blend(current, frames)}
+            >
+              {name}
+            </MenuCheck>
+          ))}
+        </>
+      )}
+      {!onlyChooses && (
+        <>
+          <MenuRule />
+          {STATES.map(([state, name]) => (
+            <MenuCheck key={state} checked={current[state] === true} onSelect={() => turn(current, state)}>
+              {name}
+            </MenuCheck>
+          ))}
         </>
       )}
       {isPart && !onlyChooses && (
         <>
           <MenuRule />
-          <MenuItem onSelect={() => hide(current, !current.hidden)}>
-            {current.hidden ? <Eye size={16} aria-hidden /> : <EyeOff size={16} aria-hidden />}
-            {current.hidden ? 'Show it again' : 'Hide it: the part is at rest'}
-          </MenuItem>
           <MenuItem onSelect={() => remove(current)}>
             <Trash2 size={16} aria-hidden />
             {`Take the lane of ${(current.part ?? 'the part').toLowerCase()} away`}

@@ -7,6 +7,7 @@ import {
   type ChartView,
   checkChart,
   checkScene,
+  maybeLocked,
   type ProductionView,
   SCENE_KIND,
   type SceneDocument,
@@ -76,7 +77,7 @@ async function openSessions(view: SceneView, charts: readonly ChartView[], chara
   const chartSessions = new Map(own.map((chart, index) => [chart.id, opened[index]!]));
   const check = (document: SceneDocument): string[] =>
     checkScene(document, new Map([...chartSessions].map(([id, { store }]) => [id, store.getState().document])));
-  const options = { onRefusal, kind: SCENE_KIND, path: '/scenes', check: isChecked ? check : undefined };
+  const options = { onRefusal, kind: SCENE_KIND, path: '/scenes', check: isChecked ? check : undefined, guard: maybeLocked };
   const session = await openSession<SceneDocument>(view, options);
   return { session, chartSessions };
 }

@@ -23,6 +23,7 @@ import { readPalette } from '../barSheet/palette.js';
 import { sheetGatherer } from '../barSheet/sheetData.js';
 import { NotesRoom, useNotes } from '../check/NotesRoom.js';
 import { sheetNotes } from '../check/sheetNotes.js';
+import { useLinked } from './useLinked.js';
 import { useOwnFeels } from './useOwnFeels.js';
 import { FaceChartsContext } from '../mouth/faceChartsContext.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
@@ -155,6 +156,7 @@ const NO_NOTES: readonly Note[] = [];
 
 /** The sheet of a speaker, around the steps. */
 function SheetRoom({ speaker, sound, children }: { speaker: Speaker; sound: SceneSound; children: ReactNode }): ReactElement {
+  useLinked();
   return (
     <SheetContext.Provider value={useSheetShown(useOpenScene(), speaker, sound)}>
       <OfferRoom>{children}</OfferRoom>

@@ -6,9 +6,11 @@ import {
   nameOfLane,
   partsOfHead,
   removePartLane,
+  setBlend,
   setBoil,
-  setLaneHidden,
+  setLaneState,
   type HeadPart,
+  type LaneState,
   type Track,
 } from '@zest-jaw/core';
 import { newId } from '../session/documentSession.js';
@@ -25,9 +27,12 @@ export interface Lanes {
   step(by: 1 | -1): void;
   add(part: HeadPart): void;
   remove(lane: Track): void;
-  hide(lane: Track, hidden: boolean): void;
+  /** Hides, mutes, folds or locks it, or takes that back. */
+  turn(lane: Track, state: LaneState): void;
   /** How much its lines live while a drawing is held; null for not at all. */
   boil(lane: Track, strength: number | null): void;
+  /** Frames over which a mouth comes in; null where it cuts. */
+  blend(lane: Track, frames: number | null): void;
 }
 
 export function useLanes(): Lanes {
@@ -53,7 +58,9 @@ export function useLanes(): Lanes {
       if (made && made.op === 'put') showTrack(made.id);
     },
     remove: (lane) => session.change(removePartLane(session.store.getState().document, lane.id, newId)),
-    hide: (lane, hidden) => session.change(setLaneHidden(session.store.getState().document, lane.id, hidden, newId)),
+    turn: (lane, state) =>
+      session.change(setLaneState(session.store.getState().document, { track: lane.id, state, on: !lane[state] }, newId)),
+    blend: (lane, frames) => session.change(setBlend(session.store.getState().document, lane.id, frames, newId)),
     boil: (lane, strength) => session.change(setBoil(session.store.getState().document, lane.id, strength, newId)),
   };
 }

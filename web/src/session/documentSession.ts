@@ -110,6 +110,8 @@ export interface SessionOptions<D> {
    * What is wrong with a document, as sentences. In development and tests every change is held against its
    * invariants; what is shipped leaves that to the server, which does it always.
    */
+  /** What is said of a change by a hand that may not be made now; what follows from earlier ones is not asked about. */
+  readonly guard?: ((document: D, patch: Patch) => Refusal | undefined) | undefined;
   readonly check?: ((document: D) => readonly string[]) | undefined;
 }
 
@@ -180,7 +182,7 @@ async function send(address: string, base: number, { id: patchId, reason, ops, s
 const cannotUndo = (patch: Patch, verb: string): string =>
   `This step, ${reasonInWords(patch.reason)}, cannot be ${verb}: the same has been changed since, elsewhere. The one before it can.`;
 
-function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onRefusal }: SessionOptions<D>): DocumentSession<D> {
+function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, guard, onRefusal }: SessionOptions<D>): DocumentSession<D> {
   const address = `${path}/${store.getState().documentId}`;
   let closed = false;
   /** The step that changes belong to while a gesture lasts. */
@@ -376,6 +378,11 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, onR
     change: (result) => {
       if (isRefusal(result)) {
         onRefusal(result.refusal);
+        return false;
+      }
+      const kept = guard?.(store.getState().document, result);
+      if (kept) {
+        onRefusal(kept.refusal);
         return false;
       }
       return !isHeld() && make(result);

@@ -71,7 +71,7 @@ function Loaded({ view: { id: sceneId, document }, all, trackId, Page }: LoadedP
   const cameraOn = params.get('on') === '2' ? 2 : 1;
   const line = useMemo((): ShotLine => {
     const charts = chartsWithOneOffs(document, new Map(all.map((chart) => [chart.id, chart.document])));
-    const pull = pullListOf(looksOfFrames(document, trackId, charts), charts, cameraOn);
+    const pull = pullListOf(looksOfFrames(document, trackId, charts, 'keyed'), charts, cameraOn);
     return { sceneId, trackId, document, charts, cameraOn, pictures: picturesOfPull(pull), shots: pull.shots.length };
   }, [sceneId, document, all, trackId, cameraOn]);
   return <Page line={line} />;

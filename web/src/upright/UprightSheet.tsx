@@ -9,13 +9,13 @@ import { useEffect, useLayoutEffect, useMemo, useRef, type ReactElement } from '
 import { useStore } from 'zustand';
 import type { BarSheetProps } from '../barSheet/BarSheet.js';
 import { HiddenGrid } from '../barSheet/HiddenGrid.js';
-import type { SystemPlan } from '../barSheet/plan.js';
 import { useSystemData } from '../barSheet/systemData.js';
 import { useSheetPointer } from '../barSheet/useSheetPointer.js';
 import { looking } from '../looking/looking.js';
 import type { Playhead } from '../sound/playhead.js';
 import { useElementSize } from '../ui/useElementSize.js';
 import { paintBlock } from './paintBlock.js';
+import { lanesBelow, OTHER_LANE, type SystemPlan } from '../barSheet/plan.js';
 import { columnNamed, hitUpright, planUpright, type UprightPlan } from './uprightPlan.js';
 
 interface UprightSheetProps extends Omit<BarSheetProps, 'view' | 'chosenClip'> {
@@ -162,7 +162,12 @@ export function UprightSheet({ scene, data, sprites, palette, playhead, chosen, 
   const { cursor, ...pointer } = useSheetPointer({
     playhead,
     holds,
-    hitAt: (x, y) => hitUpright(plan, x, y),
+    hitAt: (x, y) => {
+      const hit = hitUpright(plan, x, y);
+      // Where the bar sheet has the lane of that column, folded or not.
+      const lane = hit.row === 'others' ? lanesBelow(data.others)[hit.within / OTHER_LANE] : undefined;
+      return lane ? { ...hit, within: lane.y } : hit;
+    },
     onHeld: () => undefined,
     onPoint,
   });

@@ -37,7 +37,7 @@ function linesOf({ trackId, charts, frameNumbers, timecode, words, drawings }: F
   const { frameRate } = sceneSettings(scene);
   const said = placedWords(scene);
   let next = 0;
-  return looksOfFrames(scene, trackId, charts).map((look, frame) => {
+  return looksOfFrames(scene, trackId, charts, 'keyed').map((look, frame) => {
     const start = sampleAtFrame(frameRate, frame);
     while (next < said.length && said[next]!.to <= start) next += 1;
     const word = said[next] && said[next]!.from < sampleAtFrame(frameRate, frame + 1) ? said[next]!.text : '';
@@ -56,7 +56,7 @@ function linesOf({ trackId, charts, frameNumbers, timecode, words, drawings }: F
 /** The mouths of the lane, each as long as it stays. */
 function mouthsOf({ trackId, charts }: FilmTask, { scene }: FilmPart): Mouth[] {
   const mouths: Mouth[] = [];
-  looksOfFrames(scene, trackId, charts).forEach((look, frame) => {
+  looksOfFrames(scene, trackId, charts, 'keyed').forEach((look, frame) => {
     const drawing = look && maybeDrawing(charts.get(look.chartId)!, look.drawing);
     const number = drawing ? writtenNumber(drawing) : '';
     const last = mouths.at(-1);

@@ -65,6 +65,8 @@ export interface Keyer {
   why(on: OnTrack, chartId: string, exposure: { readonly from: number; readonly inked: boolean }): Promise<ExposureReason | undefined>;
   /** The pencil of every track keyed again; undefined when a newer scene is asked about. */
   pencil(scene: SceneDocument, charts: Charts, heardOf: ReadonlyMap<string, HeardFrames>): Promise<Patch | undefined>;
+  /** The pencil of the lanes that go with others keyed again; undefined when a newer scene is asked about. */
+  linked(scene: SceneDocument, charts: Charts): Promise<Patch | undefined>;
   /** The exposure sheet as CSV. */
   sheet(
     scene: SceneDocument,
@@ -145,7 +147,7 @@ export function createKeyer(open: () => WorkerLike): Keyer {
     facts,
     limits,
   });
-  const [trying, cribbing, explaining, pencilling] = [latestOnly(), latestOnly(), latestOnly(), latestOnly()];
+  const [trying, cribbing, explaining, pencilling, linking] = [latestOnly(), latestOnly(), latestOnly(), latestOnly(), latestOnly()];
   const [checking, mending, measuring] = [latestOnly(), latestOnly(), latestOnly()];
   return {
     key: (on, part = {}) => asker.ask({ kind: 'key', ...about(on), ...part }),
@@ -160,6 +162,7 @@ export function createKeyer(open: () => WorkerLike): Keyer {
           heardOf: heardRefs(heardOf),
         }),
       ),
+    linked: (scene, charts) => linking(() => asker.ask({ kind: 'linked', since: changesTo(scene, charts) })),
     sheet: (scene, charts, names, counting) => asker.ask({ kind: 'sheet', since: changesTo(scene, charts), names, counting }),
     handOff: (on, request) => asker.ask({ kind: 'handOff', ...about(on), request }),
     check: (job) => checking(() => asker.ask({ kind: 'check', ...aboutCheck(job) })),

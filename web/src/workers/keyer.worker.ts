@@ -13,6 +13,7 @@ import {
   mendOfNote,
   measuresOf,
   mergePatches,
+  linkedKeyed,
   pencilKeyed,
   planTrack,
   ruledParts,
@@ -74,6 +75,7 @@ export type KeyerQuestion =
   | ({ readonly kind: 'try' } & Trial)
   | ({ readonly kind: 'crib'; readonly rules: KeyingRules } & AboutTrack)
   | ({ readonly kind: 'why'; readonly chartId: string; readonly from: number; readonly inked: boolean } & AboutTrack)
+  | { readonly kind: 'linked'; readonly since: Changes }
   | { readonly kind: 'pencil'; readonly since: Changes; readonly heardOf: readonly (readonly [string, HeardRef])[] }
   | {
       readonly kind: 'sheet';
@@ -174,6 +176,8 @@ function answer(question: KeyerQuestion): unknown {
       const own = new Map(question.heardOf.map(([id, ref]) => [id, heardBy(ref)]));
       return pencilKeyed(now, charts, newId, (_, characterId) => own.get(characterId));
     }
+    case 'linked':
+      return linkedKeyed(now, charts, newId);
     case 'check':
       return checkNotes(checkJob(now, question));
     case 'measures':

@@ -1,0 +1,25 @@
+/** Lanes that go with another of the same face: when that one shows a drawing, this one shows another, in pencil. */
+
+/** One line of the table: drawings by their labels, so that it holds on every view of the character. */
+export interface LaneLink {
+  /** The part that leads, by name; null for the mouth. */
+  readonly of: string | null;
+  readonly shows: string;
+  /** What this lane shows then. */
+  readonly put: string;
+}
+
+export const LINK_LIMITS = { most: 40, letters: 40 } as const;
+
+/** What is wrong with the links of a lane, as a sentence; undefined when nothing is. */
+export function maybeFaultOfLinks(links: readonly LaneLink[], part: string): string | undefined {
+  if (links.length > LINK_LIMITS.most) return `A lane may have ${LINK_LIMITS.most} links. Take one away first.`;
+  if (links.some(({ of }) => of?.toLowerCase() === part.toLowerCase())) return 'A lane cannot go with itself. Choose another that leads.';
+  const seen = new Set<string>();
+  for (const { of, shows } of links) {
+    const key = JSON.stringify([of?.toLowerCase() ?? null, shows.toLowerCase()]);
+    if (seen.has(key)) return `There is a link for “${shows}” already. Change that one.`;
+    seen.add(key);
+  }
+  return undefined;
+}
