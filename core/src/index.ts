@@ -169,6 +169,16 @@ export {
 } from './sheet/inBetweens.js';
 export { BLEND_LIMITS, blendedDrawing, seenAt, setBlend, type SeenAt } from './scene/blend.js';
 export { LINK_LIMITS, maybeFaultOfLinks, type LaneLink } from './keying/links.js';
+export {
+  chartOfPart,
+  headOfFace,
+  maybeFaceOfImport,
+  placedFace,
+  type FoundFace,
+  type FoundPart,
+  type NewPartOfFace,
+  type PlacedPart,
+} from './face/faceOfImport.js';
 export { canMix, mixOfLooks } from './draw/mixLooks.js';
 export { BOIL_LIMITS, boilAt, boiledLook, REDRAWS, type Boil } from './draw/boil.js';
 export { BLINK_LIMITS, planBlinks, USUAL_BLINKS, type Blink, type BlinkJob, type BlinkRules } from './keying/blinks.js';

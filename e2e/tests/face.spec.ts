@@ -56,7 +56,7 @@ test('the demo’s lids blink; the lane is gone to by keys, blinks otherwise, mo
   await expect.poll(async () => (await mouthLane(page)).map(({ drawing }) => drawing)).toEqual(mouths.map(({ drawing }) => drawing));
 });
 
-test('a lane for the brows is made, a drawing put by its keycap in ink; hidden they rest, and the lane goes with one press', async ({
+test('a lane for the brows is made, a drawing put by its keycap in ink; muted they rest, hidden they are gone, and the lane goes with one press', async ({
   page,
   app,
 }) => {
@@ -77,10 +77,16 @@ test('a lane for the brows is made, a drawing put by its keycap in ink; hidden t
   await saved(page);
   expect(laneOf(await sceneDocument(app, SCENE), 'Brows').filter(({ inked }) => inked)).toHaveLength(1);
   await page.getByRole('button', { name: 'Brows', exact: true }).click();
-  await page.getByRole('menuitem', { name: /Hide it/ }).click();
+  await page.getByRole('menuitemcheckbox', { name: /Muted/ }).click();
   await expect.poll(() => brows.innerHTML()).not.toBe(up);
   await page.getByRole('button', { name: 'Brows', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Show it again' }).click();
+  await page.getByRole('menuitemcheckbox', { name: /Muted/ }).click();
+  await expect.poll(() => brows.innerHTML()).toBe(up);
+  // Hidden they are not there at all.
+  await page.getByRole('button', { name: 'Brows', exact: true }).click();
+  await page.getByRole('menuitemcheckbox', { name: /Hidden/ }).click();
+  await expect(brows).toHaveCount(0);
+  await page.keyboard.press('Control+z');
   await expect.poll(() => brows.innerHTML()).toBe(up);
   await page.getByRole('button', { name: 'Brows', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Take the lane of brows away' }).click();

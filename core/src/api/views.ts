@@ -157,6 +157,8 @@ export interface FoundMouthView {
   readonly file: string;
   /** Where it was found, in words: “group 3 of 12”. */
   readonly as: string;
+  /** The outermost layer that holds it, where layers lie inside layers. */
+  readonly within?: string;
   /** Mouths of one page lie on it as they were drawn. */
   readonly pageKey: string;
   readonly art: Omit<PlacedArt, 'picture' | 'preview'>;

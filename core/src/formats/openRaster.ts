@@ -19,6 +19,8 @@ export interface OpenRasterLayer {
 export interface OpenRasterMouth {
   readonly name: string;
   readonly layers: readonly OpenRasterLayer[];
+  /** The outermost stack that holds it. */
+  readonly within?: string;
 }
 
 export interface OpenRasterStack {
@@ -94,7 +96,11 @@ export function stackOfOpenRaster(xml: string, file: string, depth?: number): Op
   let level = root.children;
   while (level.length === 1 && !level[0]!.layer) level = level[0]!.children;
   const layers = level.map((entry, index) => layerOf(entry, `layer ${index + 1}`));
-  const mouths = drawingsAmong(layers, depth).map(({ name, layer }) => ({ name, layers: layersOf(layer.item) }));
+  const mouths = drawingsAmong(layers, depth).map(({ name, layer, around: [outermost] }) => ({
+    name,
+    layers: layersOf(layer.item),
+    ...(outermost && { within: outermost.name }),
+  }));
   const choice = maybeLayerChoice(layers, depth);
   return { width, height, mouths: mouths.filter((mouth) => mouth.layers.length > 0), ...(choice && { choice }) };
 }

@@ -7,7 +7,7 @@ import { maybeDrawing, type ChartDocument, type Drawing } from '../chart/chart.j
 import { measureLook } from '../chart/measureLook.js';
 import type { Patch } from '../document/patch.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
-import { canBeMadeOf, madeOf, mixId, PUSH_LIMITS, pushId, type Push } from '../draw/madeDrawings.js';
+import { canBeMadeOf, madeOf, mixId, PUSH_LIMITS, pushId, sharesOf, type Push } from '../draw/madeDrawings.js';
 import { mixOfLooks } from '../draw/mixLooks.js';
 import { maybeDrawingBetween } from '../keying/afterPlan.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
@@ -41,8 +41,8 @@ export interface Between {
 /** One place between two mouths. */
 type Mixed = { readonly drawing: string; readonly instead?: string } | Refusal;
 
-/** The drawing under a push: in-betweens are made of drawings as they are drawn. */
-const unpushed = (id: string): string => madeOf(id).plain;
+/** The drawing of the chart that one is made of, of two the nearer: in-betweens are made of drawings as they are drawn. */
+const drawnOf = (id: string): string => [...sharesOf(id)].sort((a, b) => b[1] - a[1])[0]![0];
 
 function mixed(chart: ChartDocument, a: Drawing, b: Drawing, share: number): Mixed {
   const looks = mixOfLooks(a, b, share);
@@ -72,7 +72,7 @@ export function putInBetweens(
   const pieces = partOf(open.lane, span);
   const [first, last] = [pieces[0], pieces.at(-1)];
   if (!first || !last) return NO_MOUTH;
-  if (first === last || unpushed(first.drawing) === unpushed(last.drawing))
+  if (first === last || drawnOf(first.drawing) === drawnOf(last.drawing))
     return { refusal: 'An in-between lies between two mouths. Select from the first frame of one to a frame of another.' };
   const gap = { from: first.from + Math.min(hold, last.from - first.from - 1), to: last.from };
   const most = Math.floor((gap.to - gap.from) / (count === undefined ? hold : 1));
@@ -81,7 +81,7 @@ export function putInBetweens(
     return {
       refusal: `There is room for ${Math.max(0, gap.to - gap.from)} here, not for ${wanted}. Select more frames, or ask for fewer in-betweens.`,
     };
-  const [a, b] = [maybeDrawing(chart, unpushed(first.drawing)), maybeDrawing(chart, unpushed(last.drawing))];
+  const [a, b] = [maybeDrawing(chart, drawnOf(first.drawing)), maybeDrawing(chart, drawnOf(last.drawing))];
   if (!a || !b) return { refusal: 'One of these drawings is no longer in the chart. Choose another.' };
   const between: Laid[] = [];
   let instead: string | undefined;
@@ -121,7 +121,7 @@ export function putInBetween(
   const [here, next] = [lane[index]!, lane[index + 1]];
   if (next?.from !== here.to) return { refusal: 'No mouth follows this one, so there is nothing to go to.' };
   if (here.to - here.from < 2) return { refusal: 'This mouth is held for one frame and has none to spare. Hold it longer first, with +.' };
-  const [a, b] = [maybeDrawing(chart, unpushed(here.drawing)), maybeDrawing(chart, unpushed(next.drawing))];
+  const [a, b] = [maybeDrawing(chart, drawnOf(here.drawing)), maybeDrawing(chart, drawnOf(next.drawing))];
   if (!a || !b) return { refusal: 'One of these drawings is no longer in the chart. Choose another.' };
   const one = mixed(chart, a, b, share);
   if (isRefusal(one)) return one;
@@ -164,7 +164,7 @@ export function pushMouths(scene: SceneDocument, { push, ...span }: TrackSpan & 
   if (isRefusal(open)) return open;
   const pieces = partOf(open.lane, span);
   if (pieces.length === 0) return NO_MOUTH;
-  if (!pieces.every(({ drawing }) => canBeMadeOf(drawing) || drawing !== unpushed(drawing) || madeOf(drawing).mix))
+  if (!pieces.every(({ drawing }) => canBeMadeOf(drawnOf(drawing))))
     return { refusal: 'A drawing with brackets or commas in its id cannot be pushed. Import it anew.' };
   const pushed = pieces.map((laid): Laid => ({ ...laid, drawing: pushId(laid.drawing, push), inked: true }));
   return laneChange(
@@ -194,7 +194,7 @@ export function smearMouth(scene: SceneDocument, at: AtFrame, chart: ChartDocume
   if (before?.to !== into.from) return { refusal: 'No mouth comes before this one: a smear goes from one mouth to another.' };
   if (into.to - into.from < 2)
     return { refusal: 'The mouth that comes is held for one frame and has none to spare. Hold it longer first.' };
-  const [a, b] = [maybeDrawing(chart, unpushed(before.drawing)), maybeDrawing(chart, unpushed(into.drawing))];
+  const [a, b] = [maybeDrawing(chart, drawnOf(before.drawing)), maybeDrawing(chart, drawnOf(into.drawing))];
   if (!a || !b) return { refusal: 'One of these drawings is no longer in the chart. Choose another.' };
   const one = mixed(chart, a, b, 0.5);
   if (isRefusal(one)) return one;

@@ -39,6 +39,8 @@ export interface FoundMouth {
   /** Which of how many in its file, from 1. */
   readonly index: number;
   readonly of: number;
+  /** The outermost layer that holds it, where layers lie inside layers. */
+  readonly within?: string;
   /** Mouths of one page lie on it as they were drawn, so that they can be lined up as there. */
   readonly pageKey: string;
   readonly art: Omit<PlacedArt, 'picture' | 'preview'>;

@@ -55,7 +55,16 @@ export async function mouthsOfOpenRaster(
       paintOver(page, raster!, x, y, opacity);
     }
     const placed = await maybePlaced(page);
-    if (placed) found.push({ ...placed, name: mouth.name, as: 'layer', index: index + 1, of: mouths.length, pageKey: file.name });
+    if (placed)
+      found.push({
+        ...placed,
+        ...('within' in mouth && { within: mouth.within! }),
+        name: mouth.name,
+        as: 'layer',
+        index: index + 1,
+        of: mouths.length,
+        pageKey: file.name,
+      });
   }
   return found;
 }

@@ -66,6 +66,7 @@ export async function mouthsOfSvg(file: NamedFile, { single, level, noteChoice }
     const measures = measurePicture(whole.raster);
     found.push({
       name: part.name,
+      ...(part.within !== undefined && { within: part.within }),
       as: parts.length > 1 ? 'group' : 'picture',
       index: index + 1,
       of: parts.length,

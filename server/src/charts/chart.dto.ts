@@ -1,7 +1,7 @@
 /** The bodies of the chart requests. */
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { PART_LIMITS, STARTER_SIZES, STARTER_STYLES, type StarterSize } from '@zest-jaw/core';
-import { IsIn, IsOptional, IsString, Length, Matches } from 'class-validator';
+import { PART_LIMITS, STARTER_SIZES, STARTER_STYLES, type NewPartOfFace, type StarterSize } from '@zest-jaw/core';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsObject, IsOptional, IsString, Length, Matches } from 'class-validator';
 import { ID } from '../documents/patch.dto.js';
 
 export class NewChartDto {
@@ -58,4 +58,12 @@ export class NewPartsDto {
   @IsString()
   @Length(1, PART_LIMITS.nameLetters)
   name?: string;
+
+  @ApiPropertyOptional({ description: 'Parts with their drawings, as they were found in a layered file.' })
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(PART_LIMITS.most)
+  @IsObject({ each: true })
+  parts?: NewPartOfFace[];
 }

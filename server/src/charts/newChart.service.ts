@@ -5,7 +5,9 @@ import {
   applyPatch,
   BUILT_HEAD,
   CHART_KIND,
+  chartOfPart,
   chartSettings,
+  checkChart,
   DEFAULT_SOUND_GROUPS,
   emptyChart,
   emptyPart,
@@ -13,6 +15,7 @@ import {
   fitChart,
   isRefusal,
   mapOfChart,
+  maybeFaultOfParts,
   maybeHead,
   partsOfHead,
   PLAIN_ACCENT,
@@ -23,7 +26,11 @@ import {
   starterChart,
   starterParts,
   type ChartDocument,
+  type MouthStyle,
+  type NewPartOfFace,
+  type StarterPart,
 } from '@zest-jaw/core';
+import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { randomUUID } from 'node:crypto';
 import { cannotUse, notThere } from '../guard/problem.js';
 import { Character, Chart, Production } from '../storage/entities.js';
@@ -64,13 +71,17 @@ export class NewChartService {
   }
 
   /** Further parts for the head of a chart, on charts of their own. */
-  async addParts(chartId: string, { name }: NewPartsDto): Promise<{ charts: string[] }> {
+  async addParts(chartId: string, { name, parts: found }: NewPartsDto): Promise<{ charts: string[] }> {
     const { characterId, document } = await this.charts.load(chartId);
     const head = maybeHead(document);
     if (!head) throw cannotUse('This chart has no head to put a part on. Give it one first.');
     const owner = chartSettings(document).name;
     const { style } = chartSettings(document);
-    const wanted = name === undefined ? starterParts(owner, style, eyesOfHead(head)) : [emptyPart(owner, name.trim(), style, head)];
+    const wanted = found
+      ? await this.partsFound(owner, style, found)
+      : name === undefined
+        ? starterParts(owner, style, eyesOfHead(head))
+        : [emptyPart(owner, name.trim(), style, head)];
     const there = new Set(partsOfHead(head).map((part) => part.name.toLowerCase()));
     const fresh = wanted.filter(({ part }) => !there.has(part.name.toLowerCase()));
     if (fresh.length === 0) throw cannotUse(`This head has ${wanted.map(({ part }) => part.name.toLowerCase()).join(', ')} already.`);
@@ -88,6 +99,22 @@ export class NewChartService {
       return patch;
     });
     return { charts: parts.map(({ chartId: id }) => id) };
+  }
+
+  /** Parts with their drawings, each held against what a chart may be. */
+  private async partsFound(owner: string, style: MouthStyle, found: readonly NewPartOfFace[]): Promise<StarterPart[]> {
+    const made = found.map(({ name, order, at, drawings }): StarterPart => {
+      const settings = { id: 'chart' as const, name: `${owner}, ${String(name).toLowerCase()}`.slice(0, 80), style };
+      return { part: { name, order, at }, chart: chartOfPart(settings, Array.isArray(drawings) ? drawings : [], randomUUID) };
+    });
+    for (const { chart } of made) {
+      const [fault] = [...faultsOfShape('chart', chart), ...checkChart(chart)];
+      if (fault) throw cannotUse(fault);
+      await this.charts.checkPictures(chart);
+    }
+    const fault = maybeFaultOfParts(made.map(({ part }, index) => ({ ...part, id: String(index), chartId: String(index) })));
+    if (fault) throw cannotUse(fault);
+    return made;
   }
 
   /** A copy of another chart, or a starter on the head that the character has, else on a built one. */

@@ -22,10 +22,10 @@ export default async function findMouths({ files, options, folder, progress }: I
   const named = files.map(({ name, path }) => ({ name, bytes: readFileSync(path) }));
   const mouths: FoundMouthView[] = [];
   const keep = (mouth: FoundMouth): void => {
-    const { name, file, pageKey, art } = mouth;
+    const { name, file, pageKey, art, within } = mouth;
     writeFileSync(fileOfMouth(folder, mouths.length, 'picture'), mouth.picture);
     writeFileSync(fileOfMouth(folder, mouths.length, 'preview'), mouth.preview);
-    mouths.push({ index: mouths.length, name, file, as: inWords(mouth), pageKey, art });
+    mouths.push({ index: mouths.length, name, file, as: inWords(mouth), pageKey, art, ...(within !== undefined && { within }) });
   };
   const report = await importPictures(named, options, keep, (done, doing) => progress?.postMessage([done, doing]));
   return { mouths, ...report };

@@ -6,6 +6,7 @@ import {
   areLettersInOrder,
   GRID_LIMITS,
   hasEnded,
+  maybeFaceOfImport,
   maybeMatchOfName,
   placementsOfImport,
   takeImported,
@@ -25,6 +26,9 @@ import { newId } from '../session/documentSession.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 import { Pills } from '../ui/Pills.js';
+import { count } from '../ui/count.js';
+import { FaceFound } from './FaceFound.js';
+import { useTakeFace } from './useTakeFace.js';
 import { ImportTable, type Decision } from './ImportTable.js';
 import { LayerLevels } from './LayerLevels.js';
 import { useOpenChart } from './openChart.js';
@@ -78,6 +82,8 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
   const [view, setView] = useState<ImportView>();
   const [decisions, setDecisions] = useState<readonly Decision[]>([]);
   const [accepting, setAccepting] = useState(false);
+  /** A layered file with parts is taken as a face unless one says otherwise. */
+  const [wanted, setWanted] = useState<'face' | 'mouths'>('face');
   /** What is on the server and would stay there if the dialog were closed. */
   const pending = useRef<string | undefined>(undefined);
 
@@ -123,6 +129,22 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
     }
   };
 
+  const face = useMemo(() => (view ? maybeFaceOfImport(view.mouths, chart.groups) : undefined), [view, chart.groups]);
+  const asFace = face !== undefined && wanted === 'face';
+  const takeFace = useTakeFace();
+  const acceptFace = async (): Promise<void> => {
+    if (!face || !importId) return;
+    setAccepting(true);
+    try {
+      pending.current = undefined;
+      const others = await takeFace(importId, face);
+      toast.success(`The face is here: its mouths${face.head ? ', its head' : ''} and ${count(others, 'part', 'parts')}.`);
+      onClose();
+    } catch (error) {
+      toast.error(sentenceOf(error));
+      setAccepting(false);
+    }
+  };
   const chosen = decisions.filter((decision) => decision.as !== 'out').length;
   const placements = useMemo(() => placementsOfImport(view?.mouths ?? []), [view]);
   const accept = async (): Promise<void> => {
@@ -159,7 +181,9 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
         sentence
           ? 'These cannot be used'
           : view
-            ? `${view.mouths.length === 1 ? 'One mouth' : `${view.mouths.length} mouths`} found`
+            ? asFace
+              ? 'A whole face found'
+              : `${view.mouths.length === 1 ? 'One mouth' : `${view.mouths.length} mouths`} found`
             : 'Looking for mouths…'
       }
       onClose={onClose}
@@ -211,7 +235,23 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
         </div>
       )}
       {view?.choice && <LayerLevels choice={view.choice} level={request.level} onChoose={(level) => void look(atLevel(request, level))} />}
-      {view && <ImportTable importId={importId!} mouths={view.mouths} decisions={decisions} chart={chart} onDecide={setDecisions} />}
+      {face && (
+        <div className="mt-3">
+          <Pills
+            label="Take it as"
+            value={wanted}
+            options={[
+              ['face', 'A whole face'],
+              ['mouths', 'Mouths only'],
+            ]}
+            onChange={(value: 'face' | 'mouths') => setWanted(value)}
+          />
+        </div>
+      )}
+      {view && asFace && <FaceFound importId={importId!} face={face} />}
+      {view && !asFace && (
+        <ImportTable importId={importId!} mouths={view.mouths} decisions={decisions} chart={chart} onDecide={setDecisions} />
+      )}
       {view && (view.refused.length > 0 || view.warnings.length > 0) && (
         <ul className="mt-3 max-h-[110px] list-disc overflow-y-auto pl-5 text-[14px]">
           {view.refused.map(({ file, sentence: why }) => (
@@ -229,8 +269,8 @@ export function ImportDialog({ files, onClose }: ImportDialogProps): ReactElemen
       <div className="mt-5 flex justify-end gap-2">
         <Button onClick={onClose}>{sentence ? 'Close' : 'Cancel'}</Button>
         {view && (
-          <Button weight="main" disabled={chosen === 0 || accepting} onClick={() => void accept()}>
-            {chosen === 1 ? 'Take this mouth' : `Take ${chosen} mouths`}
+          <Button weight="main" disabled={accepting || (!asFace && chosen === 0)} onClick={() => void (asFace ? acceptFace() : accept())}>
+            {asFace ? 'Take the face' : chosen === 1 ? 'Take this mouth' : `Take ${chosen} mouths`}
           </Button>
         )}
       </div>

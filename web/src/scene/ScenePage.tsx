@@ -13,11 +13,11 @@ import {
   type SceneDocument,
   type SceneView,
 } from '@zest-jaw/core';
-import { useEffect, useEffectEvent, useState, type ReactElement } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState, type ReactElement } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api/http.js';
-import { useProductions } from '../api/queries.js';
+import { useCharts, useProductions } from '../api/queries.js';
 import { openSession, type DocumentSession } from '../session/documentSession.js';
 import { AlonePage } from '../ui/AlonePage.js';
 import { SceneRooms } from './SceneRooms.js';
@@ -61,6 +61,16 @@ export interface Loaded {
 
 const onRefusal = (sentence: string): void => void toast.message(sentence);
 
+/** Every chart that is open, by id: what a scene is held against in development. */
+const openCharts = new Map<string, DocumentSession<ChartDocument>>();
+
+async function openChart(chart: ChartView): Promise<DocumentSession<ChartDocument>> {
+  const check = import.meta.env.DEV ? checkChart : undefined;
+  const session = await openSession<ChartDocument>(chart, { onRefusal, kind: CHART_KIND, path: '/charts', check });
+  openCharts.set(chart.id, session);
+  return session;
+}
+
 /** Opens the scene and every chart of the production's characters, each with what a closed tab left unsaved. */
 async function openSessions(view: SceneView, charts: readonly ChartView[], characters: ReadonlySet<string>): Promise<Sessions> {
   // Of every character, not only of those that speak: another one may begin to.
@@ -68,22 +78,55 @@ async function openSessions(view: SceneView, charts: readonly ChartView[], chara
   const own = charts.filter((chart) => used.has(chart.id) || characters.has(chart.characterId));
   if (![...used].some((id) => own.some((chart) => chart.id === id)))
     throw new Error('The mouth chart of this scene is gone. Choose another scene.');
-  const isChecked = import.meta.env.DEV;
-  const opened = await Promise.all(
-    own.map((chart) =>
-      openSession<ChartDocument>(chart, { onRefusal, kind: CHART_KIND, path: '/charts', check: isChecked ? checkChart : undefined }),
-    ),
-  );
+  const opened = await Promise.all(own.map(openChart));
   const chartSessions = new Map(own.map((chart, index) => [chart.id, opened[index]!]));
   const check = (document: SceneDocument): string[] =>
-    checkScene(document, new Map([...chartSessions].map(([id, { store }]) => [id, store.getState().document])));
-  const options = { onRefusal, kind: SCENE_KIND, path: '/scenes', check: isChecked ? check : undefined, guard: maybeLocked };
+    checkScene(document, new Map([...openCharts].map(([id, { store }]) => [id, store.getState().document])));
+  const options = { onRefusal, kind: SCENE_KIND, path: '/scenes', check: import.meta.env.DEV ? check : undefined, guard: maybeLocked };
   const session = await openSession<SceneDocument>(view, options);
   return { session, chartSessions };
 }
 
 const charactersOf = (productions: readonly ProductionView[], id: string): ReadonlySet<string> =>
   new Set(productions.find((production) => production.id === id)?.characters.map((character) => character.id));
+
+interface Added {
+  readonly charts: readonly ChartView[];
+  readonly sessions: ReadonlyMap<string, DocumentSession<ChartDocument>>;
+}
+const NONE_ADDED: Added = { charts: [], sessions: new Map() };
+
+/** Charts that the characters of an open scene were given meanwhile, such as those of parts of a face. */
+function useAddedCharts(known: ReadonlyMap<string, unknown> | undefined, characters: ReadonlySet<string>): Added {
+  const { data } = useCharts();
+  const [added, setAdded] = useState(NONE_ADDED);
+  const opening = useRef(new Map<string, Promise<DocumentSession<ChartDocument>>>());
+  const open = useEffectEvent((charts: readonly ChartView[]) => {
+    for (const chart of charts) {
+      if (!known || known.has(chart.id) || !characters.has(chart.characterId) || opening.current.has(chart.id)) continue;
+      const session = openChart(chart);
+      opening.current.set(chart.id, session);
+      session.then(
+        (opened) => setAdded((now) => ({ charts: [...now.charts, chart], sessions: new Map([...now.sessions, [chart.id, opened]]) })),
+        (error: unknown) => {
+          opening.current.delete(chart.id);
+          toast.error(sentenceOf(error));
+        },
+      );
+    }
+  });
+  useEffect(() => {
+    if (data && known) open(data);
+  }, [data, known]);
+  useEffect(() => {
+    const all = opening.current;
+    return () => {
+      for (const session of all.values()) void session.then((one) => one.close()).catch(() => undefined);
+      all.clear();
+    };
+  }, []);
+  return added;
+}
 
 function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
   const [sessions, setSessions] = useState<Sessions>();
@@ -112,7 +155,13 @@ function SceneWithSession({ view, charts, productions }: Loaded): ReactElement {
       void client.invalidateQueries({ queryKey: ['charts'] });
     };
   }, [view, charts, client]);
+  const added = useAddedCharts(sessions?.chartSessions, charactersOf(productions, view.productionId));
+  const all = useMemo(
+    () => sessions && { session: sessions.session, chartSessions: new Map([...sessions.chartSessions, ...added.sessions]) },
+    [sessions, added],
+  );
+  const views = useMemo(() => [...charts, ...added.charts], [charts, added]);
   if (fault) return <AlonePage title="This scene cannot be opened" text={fault} />;
-  if (!sessions) return <AlonePage busy title="Opening the scene…" />;
-  return <SceneRooms view={view} charts={charts} productions={productions} {...sessions} />;
+  if (!all) return <AlonePage busy title="Opening the scene…" />;
+  return <SceneRooms view={view} charts={views} productions={productions} {...all} />;
 }

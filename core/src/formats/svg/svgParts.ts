@@ -9,6 +9,8 @@ import { readSvg, SVG_LIMITS, type SvgNode } from './svgTree.js';
 
 export interface SvgPart {
   readonly name: string;
+  /** The outermost layer that holds it. */
+  readonly within?: string;
   /** Writes the part with a view of its own. */
   svg(view: Box): string;
 }
@@ -201,13 +203,14 @@ export function svgParts(text: string, file: string, whole = false, level?: numb
         ]
       : tree.warnings;
   const layers = groups.map((group, index) => layerOf(group, `group ${index + 1}`));
-  const parts = drawingsAmong(layers, level).map(({ name, layer, around }) =>
-    partOf(
+  const parts = drawingsAmong(layers, level).map(({ name, layer, around }) => ({
+    ...partOf(
       [layer.item],
       name,
       around.map((folder) => folder.item),
     ),
-  );
+    ...(around[0] && { within: around[0].name }),
+  }));
   const choice = maybeLayerChoice(layers, level);
   return { canvas, parts, warnings, ...(choice && { choice }) };
 }
