@@ -122,6 +122,8 @@ export {
   type HeadPose,
   type JawPiece,
   type MouthPlace,
+  JAW_LIMITS,
+  type JawMotion,
 } from './chart/head.js';
 export { maybeFaultOfParts, PART_LIMITS } from './chart/faultsOfParts.js';
 export {
@@ -129,14 +131,16 @@ export {
   partChartIds,
   partsInDepth,
   partsOfHead,
+  carriersOf,
+  placeOnHead,
   placesOfPart,
   shownParts,
   type PartLook,
   type ShownPart,
 } from './chart/headParts.js';
-export { faceToSvg, headToSvg, lookToSvg, mouthTransform, partToSvg } from './chart/headToSvg.js';
+export { faceToSvg, headToSvg, headTransform, lookToSvg, mouthTransform, partToSvg, type Moved } from './chart/headToSvg.js';
 export { emptyPart, eyesOfHead, starterParts, type HeadEyes, type StarterPart } from './chart/starterParts.js';
-export { faceAt, facesOfFrames } from './face/faces.js';
+export { faceAt, facesOfFrames, placeOfFace } from './face/faces.js';
 export { poseOfFace, putPose } from './face/poses.js';
 export { LIFT_LIMITS, planLifts, USUAL_LIFTS, type LiftRules, type StressedWord } from './keying/lifts.js';
 export {
@@ -179,6 +183,19 @@ export {
   type NewPartOfFace,
   type PlacedPart,
 } from './face/faceOfImport.js';
+export { jawAt, PLAIN_JAW } from './face/jaw.js';
+export {
+  maybePlaceAt,
+  NO_PLACE,
+  PLACE_EASES,
+  PLACE_LIMITS,
+  placesOf,
+  placeTransform,
+  removePlace,
+  setPlace,
+  type PlaceOf,
+  type PlaceValue,
+} from './scene/places.js';
 export { canMix, mixOfLooks } from './draw/mixLooks.js';
 export { BOIL_LIMITS, boilAt, boiledLook, REDRAWS, type Boil } from './draw/boil.js';
 export { BLINK_LIMITS, planBlinks, USUAL_BLINKS, type Blink, type BlinkJob, type BlinkRules } from './keying/blinks.js';
@@ -350,6 +367,8 @@ export {
   type SceneWord,
   type Track,
   type TrackView,
+  type PlaceEase,
+  type PlaceKey,
 } from './scene/sceneDocument.js';
 export { changeFrameRate, type RateChange } from './scene/changeFrameRate.js';
 export { checkScene, MAX_SCENE_FRAMES } from './scene/checkScene.js';

@@ -21,6 +21,18 @@ export interface JawPiece {
   readonly travel: number;
 }
 
+/** How the jaw follows the mouth. */
+export interface JawMotion {
+  /** Frames before the mouth that drives it. */
+  readonly lead: number;
+  /** Frames on either side over which it is smoothed. */
+  readonly ease: number;
+  /** Of how far the mouth opens. */
+  readonly share: number;
+}
+
+export const JAW_LIMITS = { lead: 6, ease: 6, share: 2, travel: 5000 } as const;
+
 /** A part of the face beside the mouth, and where it sits. */
 export interface HeadPart {
   readonly id: string;
@@ -33,6 +45,8 @@ export interface HeadPart {
   readonly at: MouthPlace;
   /** The part that carries it, by id. */
   readonly follows?: string;
+  /** How far it goes down as the jaw does, in the units of what carries it; below 0 it goes up. */
+  readonly jaw?: number;
 }
 
 /** A named set of drawings over several parts of a face. */
@@ -53,6 +67,8 @@ export interface ChartHead {
   readonly height: number;
   readonly mouth: MouthPlace;
   readonly jaw?: JawPiece;
+  /** Left out the jaw goes with the mouth, at once and as far. */
+  readonly jawMotion?: JawMotion;
   readonly parts?: readonly HeadPart[];
   readonly poses?: readonly HeadPose[];
   /** Colours behind the character, top to bottom. */
@@ -95,6 +111,12 @@ export function maybeFaultOfHead(head: ChartHead): string | undefined {
   if (!isNumberWithin(mouth.scale, 0.01, 200)) return 'The mouth’s size on the head must be 0.01 to 200.';
   if (jaw && (!isHash(jaw.picture) || !isBox(jaw.box) || !isNumberWithin(jaw.travel, 0, 20_000)))
     return 'The jaw piece needs a picture, a place, and a travel that is not below 0.';
+  const { lead, ease, share } = head.jawMotion ?? { lead: 0, ease: 0, share: 1 };
+  if (
+    ![lead, ease].every((frames) => Number.isInteger(frames) && frames >= 0 && frames <= JAW_LIMITS.lead) ||
+    !isNumberWithin(share, 0, JAW_LIMITS.share)
+  )
+    return `The jaw may lead and ease by 0 to ${JAW_LIMITS.lead} frames, by a share of 0 to ${JAW_LIMITS.share}.`;
   if (
     !Array.isArray(backdrop) ||
     backdrop.length !== 3 ||

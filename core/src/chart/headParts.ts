@@ -22,13 +22,23 @@ export function partsInDepth(head: ChartHead | undefined, behindMouth: boolean):
 
 /** The places that lead from the head to a part, the one that it hangs on first. */
 export function placesOfPart(head: ChartHead, part: HeadPart): MouthPlace[] {
+  return carriersOf(head, part).map(({ at }) => at);
+}
+
+/** A part with those that carry it, the one on the head first. */
+export function carriersOf(head: ChartHead, part: HeadPart): HeadPart[] {
   const chain: HeadPart[] = [];
   for (let next: HeadPart | undefined = part; next && !chain.includes(next);) {
     chain.unshift(next);
     const { follows }: HeadPart = next;
     next = partsOfHead(head).find(({ id }) => id === follows);
   }
-  return chain.map(({ at }) => at);
+  return chain;
+}
+
+/** A place on a head as an SVG transform. */
+export function placeOnHead({ x, y, scale, angle }: MouthPlace): string {
+  return `translate(${x} ${y}) rotate(${angle}) scale(${scale})`;
 }
 
 /** What a part of the face shows, by its id on the head. */
@@ -40,6 +50,8 @@ export interface PartLook {
   readonly boil?: Boil;
   /** Not drawn at all. */
   readonly hidden?: true;
+  /** Where it is beside its place on the head, as an SVG transform about its cross. */
+  readonly moved?: string;
 }
 
 /** A part of the face with what is seen of it. */
@@ -47,6 +59,8 @@ export interface ShownPart {
   readonly part: HeadPart;
   readonly chart: ChartDocument;
   readonly look: Look;
+  /** Where it and those that carry it are, as one SVG transform. */
+  readonly transform: string;
 }
 
 /**
@@ -64,7 +78,10 @@ export function shownParts(
     const chart = charts.get(said?.chartId ?? part.chartId);
     if (!chart || said?.hidden) return [];
     const drawing = (said && maybeDrawing(chart, said.drawing)) ?? restDrawing(chart);
-    return [{ part, chart, look: seenOf(drawing, said?.look ?? 0, said?.boil) }];
+    const transform = carriersOf(head!, part)
+      .map(({ id, at }) => [placeOnHead(at), face.find((one) => one.part === id)?.moved].filter(Boolean).join(' '))
+      .join(' ');
+    return [{ part, chart, look: seenOf(drawing, said?.look ?? 0, said?.boil), transform }];
   });
 }
 

@@ -6,14 +6,19 @@ import type { MouthStyle } from '../draw/mouthFigure.js';
 import { chartSettings, jawDropOf, type ChartDocument, type Drawing } from './chart.js';
 import type { Look } from '../draw/art.js';
 import type { ChartHead, MouthPlace } from './head.js';
-import { partsInDepth, placesOfPart, type ShownPart } from './headParts.js';
+import { partsInDepth, placeOnHead, type ShownPart } from './headParts.js';
 
 const image = (href: string, x: number, y: number, width: number, height: number): string =>
   `<image href="${href}" x="${x}" y="${y}" width="${width}" height="${height}" preserveAspectRatio="none"/>`;
 
 /** The mouth's place on a head as an SVG transform. */
-export function mouthTransform({ x, y, scale, angle }: MouthPlace): string {
-  return `translate(${x} ${y}) rotate(${angle}) scale(${scale})`;
+export function mouthTransform(place: MouthPlace, moved = ''): string {
+  return moved === '' ? placeOnHead(place) : `${placeOnHead(place)} ${moved}`;
+}
+
+/** A whole head moved about its middle. */
+export function headTransform({ width, height }: Pick<ChartHead, 'width' | 'height'>, moved: string): string {
+  return `translate(${width / 2} ${height / 2}) ${moved} translate(${-width / 2} ${-height / 2})`;
 }
 
 /** A look in the style of its chart, registered. */
@@ -39,17 +44,27 @@ export function headToSvg(head: ChartHead, jawDrop: number, hrefOfHash: (hash: s
 }
 
 /** A part of the face where it sits. */
-export function partToSvg(head: ChartHead, { part, chart, look }: ShownPart, options: SvgOptions): string {
+export function partToSvg({ part, chart, look, transform }: ShownPart, options: SvgOptions): string {
   const inner = lookToSvg(chartSettings(chart).style, look, { ...options, idPrefix: `${options.idPrefix}-${part.id}` });
-  return `<g transform="${placesOfPart(head, part).map(mouthTransform).join(' ')}">${inner}</g>`;
+  return `<g transform="${transform}">${inner}</g>`;
 }
 
 /** The parts behind the mouth, or before it, from back to front. */
 export function partsToSvg(head: ChartHead, shown: readonly ShownPart[], behindMouth: boolean, options: SvgOptions): string {
   return partsInDepth(head, behindMouth)
     .flatMap(({ id }) => shown.filter(({ part }) => part.id === id))
-    .map((one) => partToSvg(head, one, options))
+    .map((one) => partToSvg(one, options))
     .join('');
+}
+
+/** Where a face is in a frame, and how far its jaw is down. */
+export interface Moved {
+  /** The mouth beside its place on the head, as an SVG transform about its cross. */
+  readonly moved?: string;
+  /** The whole head, about its middle. */
+  readonly headMoved?: string;
+  /** 0 to 1; left out it is as the mouth has it. */
+  readonly jaw?: number;
 }
 
 /** A whole face: head, jaw, mouth and parts. Without a head, the mouth alone, on the chart's square. */
@@ -57,16 +72,17 @@ export function faceToSvg(
   chart: ChartDocument,
   drawing: Drawing | undefined,
   look: Look | undefined,
-  options: SvgOptions & { readonly hrefOfHash: (hash: string) => string; readonly parts?: readonly ShownPart[] },
+  options: SvgOptions & { readonly hrefOfHash: (hash: string) => string; readonly parts?: readonly ShownPart[] } & Moved,
 ): string {
   const mouth = look ? lookToSvg(chartSettings(chart).style, look, options) : '';
   const [head] = chart.head;
   if (!head) return mouth;
-  const { parts = [], hrefOfHash } = options;
-  return [
-    headToSvg(head, jawDropOf(chart, drawing), hrefOfHash),
+  const { parts = [], hrefOfHash, moved = '', headMoved = '', jaw = jawDropOf(chart, drawing) } = options;
+  const inner = [
+    headToSvg(head, jaw, hrefOfHash),
     partsToSvg(head, parts, true, options),
-    `<g transform="${mouthTransform(head.mouth)}">${mouth}</g>`,
+    `<g transform="${mouthTransform(head.mouth, moved)}">${mouth}</g>`,
     partsToSvg(head, parts, false, options),
   ].join('');
+  return headMoved === '' ? inner : `<g transform="${headTransform(head, headMoved)}">${inner}</g>`;
 }

@@ -34,6 +34,8 @@ export const REASONS = {
   'pencil.key': 'the pencil that was keyed',
   'pencil.erase': 'the pencil that was erased',
   'pose.put': 'a pose that was put',
+  'place.set': 'where something is',
+  'place.remove': 'a key of a place that was taken away',
   'lane.add': 'a lane that was made',
   'lane.remove': 'a lane that was removed',
   'lane.hidden': 'a lane that was hidden',

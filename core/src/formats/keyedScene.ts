@@ -18,6 +18,7 @@ export function sceneOfKeyed(
     oneOffs: [],
     asides: [],
     remarks: [],
+    places: [],
     marks: [],
     exposures: keyed.exposures.map(({ from, to, drawing }, index) => ({
       id: `e${index}`,

@@ -7,7 +7,7 @@ import type { ChartDocument } from '../chart/chart.js';
 import { chartSettings, lookIndexAt, maybeDrawing, seenOf, restDrawing } from '../chart/chart.js';
 import type { ChartHead, MouthPlace } from '../chart/head.js';
 import { shownParts, type PartLook } from '../chart/headParts.js';
-import { faceToSvg, lookToSvg, mouthTransform } from '../chart/headToSvg.js';
+import { faceToSvg, lookToSvg, mouthTransform, type Moved } from '../chart/headToSvg.js';
 import { boilAt, type Boil } from '../draw/boil.js';
 import { framesPerSecond } from '../time/frameRate.js';
 import { isHash, isNumberWithin } from '../document/checks.js';
@@ -207,6 +207,8 @@ export interface FrameLook {
   readonly boil?: Boil;
   /** What the other parts of the face show, where the picture has them. */
   readonly face?: readonly PartLook[];
+  /** Where the mouth and the head are, and the jaw, on a picture with a head. */
+  readonly place?: Moved;
 }
 
 /**
@@ -218,7 +220,7 @@ export interface FrameLook {
  */
 export function pictureSvg(
   chart: ChartDocument,
-  shown: Pick<FrameLook, 'drawing' | 'look' | 'boil' | 'face'> | undefined,
+  shown: Pick<FrameLook, 'drawing' | 'look' | 'boil' | 'face' | 'place'> | undefined,
   {
     width,
     height,
@@ -240,11 +242,17 @@ export function pictureSvg(
   const head = template ? headOfTemplate(template) : withHead ? chart.head[0] : undefined;
   const { x, y, width: across, height: down } = head ? { x: 0, y: 0, ...head } : MOUTH_BOX;
   const parts = charts && shownParts(head, charts, shown?.face);
-  const options = { idPrefix, hrefOf: ({ picture }: { picture: string }) => hrefOf(picture), hrefOfHash: hrefOf, ...(parts && { parts }) };
+  const options = {
+    idPrefix,
+    hrefOf: ({ picture }: { picture: string }) => hrefOf(picture),
+    hrefOfHash: hrefOf,
+    ...(parts && { parts }),
+    ...shown?.place,
+  };
   const inner =
     template && !template.isSeen
       ? look
-        ? `<g transform="${mouthTransform(template.mouth)}">${lookToSvg(chartSettings(chart).style, look, options)}</g>`
+        ? `<g transform="${mouthTransform(template.mouth, shown?.place?.moved)}">${lookToSvg(chartSettings(chart).style, look, options)}</g>`
         : ''
       : faceToSvg({ ...chart, head: head ? [head] : [] }, drawing, look, options);
   // Wider than the box by its own size on every side: the picture may have another shape.
@@ -258,7 +266,7 @@ export function pictureSvg(
 /** A lane of a picture that has all of them. */
 export interface LaneShown {
   readonly chart: ChartDocument;
-  readonly shown: Pick<FrameLook, 'drawing' | 'look' | 'boil' | 'face'> | undefined;
+  readonly shown: Pick<FrameLook, 'drawing' | 'look' | 'boil' | 'face' | 'place'> | undefined;
 }
 
 /** One frame of several lanes, side by side in equal columns, each as `pictureSvg` has it. */
@@ -288,9 +296,15 @@ export function headOfTemplate({ picture, width, height, mouth }: PictureTemplat
 /** What tells the pictures of two frames apart: alike where nothing that is seen differs. */
 export function keyOfLook(look: FrameLook | undefined): string {
   if (!look) return '';
-  const keyOf = ({ chartId, drawing, look: index, boil }: Omit<FrameLook, 'face'>): string =>
+  const keyOf = ({ chartId, drawing, look: index, boil }: Omit<FrameLook, 'face' | 'place'>): string =>
     [chartId, drawing, index, ...(boil ?? [])].join(' ');
-  return [keyOf(look), ...(look.face ?? []).map((one) => (one.hidden ? '' : `${one.part} ${keyOf(one)}`))].join('|');
+  const { moved = '', headMoved = '', jaw } = look.place ?? {};
+  const placed = look.place ? [`${moved} ${headMoved} ${jaw?.toFixed(2) ?? ''}`] : [];
+  return [
+    keyOf(look),
+    ...placed,
+    ...(look.face ?? []).map((one) => (one.hidden ? '' : `${one.part} ${one.moved ?? ''} ${keyOf(one)}`)),
+  ].join('|');
 }
 
 /**

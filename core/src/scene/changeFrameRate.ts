@@ -5,6 +5,7 @@
  * be seen stays: lips that meet, meet.
  */
 import type { ChartDocument } from '../chart/chart.js';
+import { movedPlaces } from './places.js';
 import { putsOf, type Patch, type PatchOp } from '../document/patch.js';
 import { fullRules } from '../keying/rules.js';
 import { exposuresOfTrack } from './exposures.js';
@@ -136,6 +137,7 @@ export function changeFrameRate(
     const frame = Math.min(lengthFrames - 1, frameAt(one.frame));
     if (frame !== one.frame) ops.push(put('remarks', one, { ...one, frame } as never));
   }
+  ops.push(...movedPlaces(scene, (frame) => Math.min(lengthFrames - 1, frameAt(frame))));
   const merged: Exposure[] = [];
   for (const track of scene.tracks) {
     const lane = retimed(scene, track, charts, frameAt, lengthFrames);

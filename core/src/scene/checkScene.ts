@@ -138,6 +138,20 @@ function checkRemarks(scene: SceneDocument): string[] {
   });
 }
 
+function checkPlaces(scene: SceneDocument): string[] {
+  const { lengthFrames } = sceneSettings(scene);
+  const tracks = new Map(scene.tracks.map((track) => [track.id, track]));
+  return scene.places.flatMap((key, index) => {
+    const [track, before] = [tracks.get(key.track), scene.places[index - 1]];
+    if (!track) return [`The place ${key.id} is of the lane ${key.track}, which is not there.`];
+    if (key.of === 'head' && track.kind !== 'mouth') return ['A whole head is moved with the lane of its mouth.'];
+    if (!Number.isInteger(key.frame) || key.frame < 0 || key.frame >= lengthFrames)
+      return [`The place ${key.id} must lie on a whole frame inside the scene.`];
+    const isTwice = before?.track === key.track && before.of === key.of && before.frame === key.frame;
+    return isTwice ? [`There are two places of one lane at frame ${key.frame}.`] : [];
+  });
+}
+
 /**
  * What is wrong with a scene, as sentences; empty when nothing is.
  *
@@ -162,6 +176,7 @@ export function checkScene(scene: SceneDocument, charts: ReadonlyMap<string, Cha
     ...checkViews(scene, charts),
     ...checkMarks(scene),
     ...checkRemarks(scene),
+    ...checkPlaces(scene),
     ...scene.clips.flatMap(checkClip),
     ...checkReadingTables(scene),
     ...checkExposures(scene, seen),

@@ -6,6 +6,7 @@
  */
 import type { HeardFrames } from '../audio/frameLevels.js';
 import type { ChartDocument } from '../chart/chart.js';
+import { movedPlaces } from './places.js';
 import { restDrawing } from '../chart/chart.js';
 import { applyPatch, mergePatches, putsOf, type Patch, type PutOp } from '../document/patch.js';
 import { sameJson } from '../document/documentKind.js';
@@ -230,7 +231,12 @@ export function setLength(scene: SceneDocument, lengthFrames: number, newId: IdS
   return {
     id: newId(),
     reason: 'scene.length',
-    ops: [...exposures, ...remarks, put('settings', settings, { ...settings, lengthFrames })],
+    ops: [
+      ...exposures,
+      ...remarks,
+      ...movedPlaces(scene, (at) => (at < lengthFrames ? at : null)),
+      put('settings', settings, { ...settings, lengthFrames }),
+    ],
   };
 }
 

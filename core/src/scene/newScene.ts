@@ -28,6 +28,7 @@ export function newScene({ title, frameRate, firstFrame, chartId, chart, rules, 
     oneOffs: [],
     asides: [],
     remarks: [],
+    places: [],
     marks: [],
     exposures: [{ id: 'rest0', track: 'mouth1', from: 0, to: lengthFrames, drawing: restDrawing(chart).id, inked: false, plays: [] }],
   };

@@ -74,6 +74,7 @@ export function removePartLane(scene: SceneDocument, trackId: string, newId: IdS
       put('tracks', track, null),
       ...scene.views.filter((view) => view.track === trackId).map((view) => put('views', view, null)),
       ...exposuresOfTrack(scene, trackId).map((exposure) => put('exposures', exposure, null)),
+      ...scene.places.filter((key) => key.track === trackId).map((key) => put('places', key, null)),
     ],
   };
 }

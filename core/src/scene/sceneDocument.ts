@@ -179,6 +179,26 @@ export interface Remark {
   readonly done?: true;
 }
 
+/** How a place goes on to the next: not until there, evenly, gently into it, gently out of this one, or both. */
+export type PlaceEase = 'hold' | 'even' | 'in' | 'out' | 'both';
+
+/** From a frame on, something is elsewhere than its head's record has it: what is added to that. */
+export interface PlaceKey {
+  readonly id: string;
+  /** A lane. */
+  readonly track: string;
+  /** What the lane moves: its own drawings, or, a mouth's, the whole head. */
+  readonly of: 'own' | 'head';
+  readonly frame: number;
+  readonly x: number;
+  readonly y: number;
+  readonly scale: number;
+  readonly angle: number;
+  readonly skew: number;
+  readonly flip: boolean;
+  readonly ease: PlaceEase;
+}
+
 export interface SceneDocument {
   readonly settings: readonly SceneSettings[];
   readonly clips: readonly Clip[];
@@ -190,6 +210,7 @@ export interface SceneDocument {
   readonly oneOffs: readonly OneOff[];
   readonly asides: readonly Aside[];
   readonly remarks: readonly Remark[];
+  readonly places: readonly PlaceKey[];
   readonly exposures: readonly Exposure[];
 }
 
@@ -206,6 +227,7 @@ export const SCENE_KIND: DocumentKind<SceneDocument> = {
   oneOffs: { compare: (a, b) => compareText(a.chartId, b.chartId) || a.drawing.number - b.drawing.number },
   asides: { compare: (a, b) => compareText(a.note, b.note) },
   remarks: { compare: (a, b) => a.frame - b.frame },
+  places: { compare: (a, b) => compareText(a.track, b.track) || compareText(a.of, b.of) || a.frame - b.frame },
   exposures: {
     compare: (a, b) => compareText(a.track, b.track) || a.from - b.from,
     span: {

@@ -2,6 +2,7 @@
  * Time put into a scene and taken out of it, in everything that lies on it: mouths of every
  * lane, recordings with what was read in them, ear marks, turns of the head, and its length.
  */
+import { movedPlaces } from './places.js';
 import { putsOf, type Patch, type PatchOp, type PutOp } from '../document/patch.js';
 import type { IdSource, Refusal } from '../document/refusal.js';
 import { overlapOf, without, type Span } from '../time/span.js';
@@ -65,6 +66,7 @@ export function insertTime(
       ...scene.views.flatMap(later),
       ...scene.marks.flatMap((mark) => (mark.frame >= frame ? [put('marks', mark, { ...mark, frame: mark.frame + count })] : [])),
       ...scene.remarks.flatMap((one) => (one.frame >= frame ? [put('remarks', one, { ...one, frame: one.frame + count })] : [])),
+      ...movedPlaces(scene, (at) => (at >= frame ? at + count : at)),
     ],
   };
 }
@@ -135,6 +137,7 @@ export function removeTime(scene: SceneDocument, { from, to }: Span, newId: IdSo
         if (mark.frame < from) return [];
         return [put('marks', mark, mark.frame < to ? null : { ...mark, frame: mark.frame - taken })];
       }),
+      ...movedPlaces(scene, (at) => (at < from ? at : at < to ? null : at - taken)),
       // What somebody has said stays, at the cut.
       ...scene.remarks.flatMap((one) => {
         if (one.frame < from) return [];

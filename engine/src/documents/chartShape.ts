@@ -4,6 +4,7 @@ import {
   DRAWN_LIMITS,
   limitsOfParameter,
   MOST_NUMBER,
+  JAW_LIMITS,
   PART_LIMITS,
   ALL_SOUNDS,
   PHONEMES,
@@ -226,6 +227,7 @@ class PartShape {
   @Whole(-PART_LIMITS.depth, PART_LIMITS.depth) order!: number;
   @Nested(() => MouthPlaceShape) at!: MouthPlaceShape;
   @Maybe() @Id() follows?: string;
+  @Maybe() @Amount(-JAW_LIMITS.travel, JAW_LIMITS.travel) jaw?: number;
 }
 
 class PoseDrawingShape {
@@ -245,6 +247,12 @@ class JawShape {
   @Amount(0, FAR) travel!: number;
 }
 
+class JawMotionShape {
+  @Whole(0, JAW_LIMITS.lead) lead!: number;
+  @Whole(0, JAW_LIMITS.ease) ease!: number;
+  @Amount(0, JAW_LIMITS.share) share!: number;
+}
+
 const backdrop = { message: 'three colours such as #dce9e6, or transparent' };
 
 class HeadRecordShape {
@@ -254,6 +262,7 @@ class HeadRecordShape {
   @Amount(1, FAR) height!: number;
   @Nested(() => MouthPlaceShape) mouth!: MouthPlaceShape;
   @Maybe() @Nested(() => JawShape) jaw?: JawShape;
+  @Maybe() @Nested(() => JawMotionShape) jawMotion?: JawMotionShape;
   @Maybe() @ListOf(() => PartShape, PART_LIMITS.most) parts?: PartShape[];
   @Maybe() @ListOf(() => PoseShape, PART_LIMITS.poses) poses?: PoseShape[];
   @IsArray(backdrop)

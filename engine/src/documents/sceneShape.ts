@@ -15,6 +15,8 @@ import {
   ONES_FOR,
   PART_LIMITS,
   ALL_SOUNDS,
+  PLACE_EASES,
+  PLACE_LIMITS,
   REMARK_LIMITS,
   RULE_LIMITS,
   SAMPLE_RATE,
@@ -199,6 +201,20 @@ class RemarkShape {
   @Maybe() @Flag() done?: boolean;
 }
 
+class PlaceShape {
+  @Id() id!: string;
+  @Id() track!: string;
+  @OneOf(['own', 'head']) of!: string;
+  @Whole(0, MAX_SCENE_FRAMES) frame!: number;
+  @Amount(-PLACE_LIMITS.offset, PLACE_LIMITS.offset) x!: number;
+  @Amount(-PLACE_LIMITS.offset, PLACE_LIMITS.offset) y!: number;
+  @Amount(PLACE_LIMITS.leastScale, PLACE_LIMITS.mostScale) scale!: number;
+  @Amount(-PLACE_LIMITS.angle, PLACE_LIMITS.angle) angle!: number;
+  @Amount(-PLACE_LIMITS.skew, PLACE_LIMITS.skew) skew!: number;
+  @Flag() flip!: boolean;
+  @OneOf(PLACE_EASES) ease!: string;
+}
+
 export const SCENE_SHAPES: Readonly<Record<keyof SceneDocument, new () => object>> = {
   settings: SettingsShape,
   clips: ClipShape,
@@ -210,5 +226,6 @@ export const SCENE_SHAPES: Readonly<Record<keyof SceneDocument, new () => object
   oneOffs: OneOffShape,
   asides: AsideShape,
   remarks: RemarkShape,
+  places: PlaceShape,
   exposures: ExposureShape,
 };

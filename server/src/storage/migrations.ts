@@ -274,6 +274,16 @@ export class Migration20261209Check extends Migration {
   }
 }
 
+/** Scenes keep where things are over time. */
+export class Migration20261210PlacesOverTime extends Migration {
+  override up(): void {
+    for (const table of ['scene', 'pass'])
+      this.addSql(
+        `update \`${table}\` set \`document\` = json_set(\`document\`, '$.places', json('[]')) where json_type(\`document\`, '$.places') is null;`,
+      );
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -291,4 +301,5 @@ export const MIGRATIONS = [
   { name: '20261207-shooting', class: Migration20261207Shooting },
   { name: '20261208-shots', class: Migration20261208Shots },
   { name: '20261209-check', class: Migration20261209Check },
+  { name: '20261210-places-over-time', class: Migration20261210PlacesOverTime },
 ];

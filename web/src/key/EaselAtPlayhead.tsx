@@ -11,6 +11,8 @@ import {
   mouthLaneOf,
   mouthTransform,
   partsOfHead,
+  placeOfFace,
+  placeOnHead,
   placesOfPart,
   pushId,
   pushMouths,
@@ -76,12 +78,18 @@ function placeOf(head: ChartHead | undefined, { kind, part: name }: Track): stri
   if (!head) return undefined;
   if (kind === 'mouth') return mouthTransform(head.mouth);
   const part = partsOfHead(head).find((one) => one.name.toLowerCase() === name?.toLowerCase());
-  return part && placesOfPart(head, part).map(mouthTransform).join(' ');
+  return (
+    part &&
+    placesOfPart(head, part)
+      .map((at) => placeOnHead(at))
+      .join(' ')
+  );
 }
 
 export function EaselAtPlayhead({ size, flipped, pushing = false }: EaselAtPlayheadProps): ReactElement {
   const { session } = useOpenScene();
-  const { character, chart, track } = useSpeaker();
+  const { character, chart, track, allCharts } = useSpeaker();
+  const scene = useSceneDocument();
   const { exposures } = useSheet().data;
   const frame = useFrame();
   const tracks = useSceneDocument((document) => document.tracks);
@@ -111,6 +119,7 @@ export function EaselAtPlayhead({ size, flipped, pushing = false }: EaselAtPlayh
     if (shown) session.change(pushMouths(session.store.getState().document, { track: track.id, ...spanOf(shown), push: by }, newId));
   };
   const place = placeOf(head, track);
+  const moved = useMemo(() => placeOfFace(scene, mouth.id, allCharts, shownFrame), [scene, mouth.id, allCharts, shownFrame]);
   const easel = (
     <Easel
       name={character.name}
@@ -119,6 +128,7 @@ export function EaselAtPlayhead({ size, flipped, pushing = false }: EaselAtPlayh
       frame={shownFrame}
       boil={boilAt(mouth.boil, shownFrame, framesPerSecond(frameRate))}
       face={face}
+      place={moved}
       since={(beside ?? { since: shown?.from ?? 0 }).since}
       beside={onion && !beside ? [drawingOf(at - 1), drawingOf(at + 1)] : undefined}
       closer={size === 'large' ? closer : undefined}

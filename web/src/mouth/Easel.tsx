@@ -1,6 +1,7 @@
 /** The easel: the character with one mouth. */
 import {
   headToSvg,
+  headTransform,
   jawDropOf,
   lookIndexAt,
   lookOf,
@@ -12,6 +13,7 @@ import {
   type ChartDocument,
   type ChartHead,
   type Drawing,
+  type Moved,
   type PartLook,
 } from '@zest-jaw/core';
 import { useId, useMemo, type CSSProperties, type ReactElement } from 'react';
@@ -37,6 +39,8 @@ interface EaselProps {
   readonly boil?: Boil | undefined;
   /** What the other parts of the face show; left out they are at rest. */
   readonly face?: readonly PartLook[] | undefined;
+  /** Where the mouth and the head are, and how far the jaw is down; left out all is as the head has it. */
+  readonly place?: Moved | undefined;
   /** The frame the drawing has been shown since, for a cycle. */
   readonly since?: number;
   /** Drawings seen through it, each in a tint of its own: the one before, the one after. */
@@ -54,9 +58,9 @@ export function backdropOf(head: ChartHead | undefined): CSSProperties {
 }
 
 /** A head's elements with its jaw where the drawing has it. */
-export function useHeadMarkup(chart: ChartDocument, drawing: Drawing | undefined): string {
+export function useHeadMarkup(chart: ChartDocument, drawing: Drawing | undefined, jaw?: number): string {
   const head = maybeHead(chart);
-  const drop = jawDropOf(chart, drawing);
+  const drop = jaw ?? jawDropOf(chart, drawing);
   return useMemo(() => (head ? headToSvg(head, drop, assetUrl) : ''), [head, drop]);
 }
 
@@ -90,6 +94,7 @@ export function Easel({
   frame = 0,
   boil,
   face,
+  place,
   since = 0,
   beside,
   closer,
@@ -99,7 +104,7 @@ export function Easel({
   const head = maybeHead(chart);
   const look = drawing && seenOf(drawing, lookIndexAt(drawing, frame, since), boil);
   const markup = useLookMarkup(chart, look);
-  const headMarkup = useHeadMarkup(chart, drawing);
+  const headMarkup = useHeadMarkup(chart, drawing, place?.jaw);
   const box = head ? `0 0 ${head.width} ${head.height}` : `${MOUTH_BOX.x} ${MOUTH_BOX.y} ${MOUTH_BOX.width} ${MOUTH_BOX.height}`;
   return (
     <div
@@ -117,11 +122,13 @@ export function Easel({
         style={closer && { transform: `translate(${closer.x * 100}%, ${closer.y * 100}%) scale(${closer.scale})` }}
         aria-hidden
       >
-        <g dangerouslySetInnerHTML={{ __html: headMarkup }} />
-        <FaceParts head={head} face={face} behindMouth />
-        <g data-part="mouth" transform={head && mouthTransform(head.mouth)} dangerouslySetInnerHTML={{ __html: markup }} />
-        <FaceParts head={head} face={face} behindMouth={false} />
-        {beside?.map((other, index) => other && <Ghost key={TINTS[index]} chart={chart} drawing={other} tint={TINTS[index]!} />)}
+        <g transform={head && place?.headMoved ? headTransform(head, place.headMoved) : undefined}>
+          <g dangerouslySetInnerHTML={{ __html: headMarkup }} />
+          <FaceParts head={head} face={face} behindMouth />
+          <g data-part="mouth" transform={head && mouthTransform(head.mouth, place?.moved)} dangerouslySetInnerHTML={{ __html: markup }} />
+          <FaceParts head={head} face={face} behindMouth={false} />
+          {beside?.map((other, index) => other && <Ghost key={TINTS[index]} chart={chart} drawing={other} tint={TINTS[index]!} />)}
+        </g>
       </svg>
     </div>
   );

@@ -5,11 +5,11 @@ import { useFaceCharts } from './faceChartsContext.js';
 import { assetUrl } from './pictures.js';
 
 /** One that stays as it is from frame to frame is not written again. */
-const Part = memo(function Part({ head, part, chart, look }: ShownPart & { readonly head: ChartHead }): ReactElement {
+const Part = memo(function Part({ part, chart, look, transform }: ShownPart): ReactElement {
   const idPrefix = useId();
   const markup = useMemo(
-    () => partToSvg(head, { part, chart, look }, { idPrefix, hrefOf: ({ picture }) => assetUrl(picture) }),
-    [head, part, chart, look, idPrefix],
+    () => partToSvg({ part, chart, look, transform }, { idPrefix, hrefOf: ({ picture }) => assetUrl(picture) }),
+    [part, chart, look, transform, idPrefix],
   );
   return <g data-part={part.name} dangerouslySetInnerHTML={{ __html: markup }} />;
 });
@@ -25,8 +25,6 @@ interface FacePartsProps {
 export function FaceParts({ head, face, behindMouth }: FacePartsProps): ReactElement[] {
   const shown = shownParts(head, useFaceCharts(), face);
   return partsInDepth(head, behindMouth).flatMap(({ id }) =>
-    shown
-      .filter(({ part }) => part.id === id)
-      .map((one) => <Part key={id} head={head!} part={one.part} chart={one.chart} look={one.look} />),
+    shown.filter(({ part }) => part.id === id).map((one) => <Part key={id} {...one} />),
   );
 }

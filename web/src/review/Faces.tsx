@@ -6,6 +6,7 @@ import {
   sceneSettings,
   seenAt,
   mouthLanes,
+  placeOfFace,
   type ChartDocument,
   type RemarkStroke,
   type SceneDocument,
@@ -61,6 +62,7 @@ export function Faces({ document, charts, frame, nameOf, strokes, onStroke }: Fa
                 frame={frame}
                 boil={boilAt(boil, frame, framesPerSecond(sceneSettings(document).frameRate))}
                 face={faceAt(document, id, charts, frame)}
+                place={placeOfFace(document, id, charts, frame)}
                 since={seen.since}
                 className="min-h-0 min-w-0 flex-1"
               />
