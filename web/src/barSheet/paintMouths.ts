@@ -125,12 +125,28 @@ export function paintCrib(brush: Brush, row: Row): void {
   context.lineWidth = 1;
 }
 
+/** A small lozenge at the top of the lane where a key of its place is. */
+function paintPlaces({ context, data, system, palette }: Brush, row: Row): void {
+  context.fillStyle = palette.ink;
+  for (const frame of data.places) {
+    if (frame < system.from || frame >= system.to) continue;
+    const [x, y, half] = [system.scale.x(frame) + system.scale.perFrame / 2, row.y + 1, 4];
+    context.beginPath();
+    context.moveTo(x, y - half);
+    context.lineTo(x + half, y);
+    context.lineTo(x, y + half);
+    context.lineTo(x - half, y);
+    context.fill();
+  }
+}
+
 export function paintMouths(brush: Brush, row: Row): void {
   const placed = placeMouths(brush.data.exposures, brush.system, brush.plan.mouthGrowth);
   for (const mouth of placed) paintCell(brush, mouth, row);
   for (const mouth of placed) paintMouth(brush, mouth, row);
   paintChartChanges(brush, row);
   paintFeels(brush, row);
+  paintPlaces(brush, row);
   brush.context.lineWidth = 1;
 }
 

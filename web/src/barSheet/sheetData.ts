@@ -131,6 +131,8 @@ export interface SheetData {
   readonly feels: readonly { readonly from: number; readonly to: number; readonly name: string }[];
   /** What was heard by ear. */
   readonly marks: readonly EarMark[];
+  /** Frames at which the lane, or its head, has a key of its place. */
+  readonly places: readonly number[];
   /** Frames where the track goes over to another chart. */
   readonly chartChanges: readonly number[];
   readonly clips: readonly SheetClip[];
@@ -247,6 +249,7 @@ const areSame = (one: readonly unknown[], other: readonly unknown[]): boolean =>
  * and no other mouth again.
  */
 export function sheetGatherer(): MakeSheetData {
+  const keyFrames = remembering<SheetData['places']>();
   const [words, sounds, places, exposures, others] = [
     remembering<SheetData['words']>(),
     remembering<SheetData['sounds']>(),
@@ -319,6 +322,9 @@ export function sheetGatherer(): MakeSheetData {
         return (shownLanes = areSame(shownLanes, now) ? shownLanes : now);
       }),
       marks: scene.marks.filter((mark) => mark.characterId === speaker),
+      places: keyFrames([scene.places, trackId], () => [
+        ...new Set(scene.places.filter((key) => key.track === trackId).map((key) => key.frame)),
+      ]),
       chartChanges: chartStretches(scene, trackId)
         .slice(1)
         .map((stretch) => stretch.from),

@@ -14,6 +14,7 @@ export function dataWithin(data: SheetData, system: SystemPlan): SheetData {
     exposures: spansWithin(data.exposures, system),
     others: data.others.map((other) => ({ ...other, exposures: spansWithin(other.exposures, system) })),
     feels: spansWithin(data.feels, system),
+    places: data.places.filter((frame) => frame >= system.from && frame < system.to),
     chartChanges: data.chartChanges.filter((frame) => frame >= system.from && frame < system.to),
     ...(data.changes && { changes: data.changes.filter(({ at }) => at >= system.from && at < system.to) }),
     ...(data.notes && { notes: data.notes.filter(({ from, to }) => from < system.to && to > system.from) }),

@@ -1,5 +1,12 @@
 /** The character at the playhead, wearing the mouth that is there, or for a moment the one beside it. */
 import {
+  applyPatch,
+  isRefusal,
+  maybePlaceAt,
+  SCENE_KIND,
+  setPlace,
+  type PlaceValue,
+  type SceneDocument,
   blendedDrawing,
   boilAt,
   faceAt,
@@ -9,18 +16,13 @@ import {
   maybeExposureAt,
   maybeHead,
   mouthLaneOf,
-  mouthTransform,
   partsOfHead,
   placeOfFace,
-  placeOnHead,
-  placesOfPart,
   pushId,
   pushMouths,
   sceneSettings,
   seenAt,
-  type ChartHead,
   type Drawing,
-  type HeadPart,
   type PartLook,
   type Push,
   type SeenAt,
@@ -37,14 +39,15 @@ import { useFrame, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '
 import { Round } from '../ui/Round.js';
 import { newId } from '../session/documentSession.js';
 import { AS_A_WHOLE, closerBy, movedBy } from './closer.js';
-import { PushHandles } from './PushHandles.js';
+import { PlaceOver, PushOver } from './EaselHandles.js';
+import { usePlace } from './usePlace.js';
 
 interface EaselAtPlayheadProps {
   readonly size: 'small' | 'usual' | 'large';
   /** −1 for the mouth before the one at the playhead, 1 for the one after. */
   readonly flipped: -1 | 0 | 1;
-  /** What is worked on has handles by which it is pushed. */
-  readonly pushing?: boolean;
+  /** What is worked on has handles by which it is pushed, or moved. */
+  readonly handles?: 'push' | 'place' | undefined;
 }
 
 const HEIGHTS = {
@@ -55,10 +58,6 @@ const HEIGHTS = {
 
 const spanOf = ({ from, to }: Span): Span => ({ from, to });
 
-/** How large a unit of the chart of what is worked on is on the head. */
-const scaleOf = (head: ChartHead, part: HeadPart | undefined): number =>
-  part ? placesOfPart(head, part).reduce((scale, at) => scale * at.scale, 1) : head.mouth.scale;
-
 /** The mouth beside the part that is worked on. */
 function useMouthBeside(mouth: Track, frame: number): SeenAt | undefined {
   const document = useSceneDocument();
@@ -67,29 +66,31 @@ function useMouthBeside(mouth: Track, frame: number): SeenAt | undefined {
 }
 
 /** What the other parts of the face show; the one that is worked on as it is shown there. */
-function useFace(mouth: Track, frame: number): readonly PartLook[] {
-  const document = useSceneDocument();
+function useFace(scene: SceneDocument, mouth: Track, frame: number): readonly PartLook[] {
   const { allCharts } = useSpeaker();
-  return useMemo(() => faceAt(document, mouth.id, allCharts, frame), [document, mouth.id, allCharts, frame]);
+  return useMemo(() => faceAt(scene, mouth.id, allCharts, frame), [scene, mouth.id, allCharts, frame]);
 }
 
-/** Where on the head what is worked on sits, as an SVG transform. */
-function placeOf(head: ChartHead | undefined, { kind, part: name }: Track): string | undefined {
-  if (!head) return undefined;
-  if (kind === 'mouth') return mouthTransform(head.mouth);
-  const part = partsOfHead(head).find((one) => one.name.toLowerCase() === name?.toLowerCase());
-  return (
-    part &&
-    placesOfPart(head, part)
-      .map((at) => placeOnHead(at))
-      .join(' ')
-  );
+/** A scene as it would be with something moved at a frame; as it is without. */
+function usePlaceDraft(frame: number): {
+  readonly scene: SceneDocument;
+  readonly draft: PlaceValue | undefined;
+  readonly setDraft: (place: PlaceValue | undefined) => void;
+} {
+  const document = useSceneDocument();
+  const { track } = useSpeaker();
+  const { of } = usePlace();
+  const [draft, setDraft] = useState<PlaceValue>();
+  const scene = useMemo(() => {
+    const patch = draft && setPlace(document, { track: track.id, of, frame }, draft, newId);
+    return patch && !isRefusal(patch) ? applyPatch(SCENE_KIND, document, patch) : document;
+  }, [document, track.id, of, frame, draft]);
+  return { scene, draft, setDraft };
 }
 
-export function EaselAtPlayhead({ size, flipped, pushing = false }: EaselAtPlayheadProps): ReactElement {
+export function EaselAtPlayhead({ size, flipped, handles }: EaselAtPlayheadProps): ReactElement {
   const { session } = useOpenScene();
   const { character, chart, track, allCharts } = useSpeaker();
-  const scene = useSceneDocument();
   const { exposures } = useSheet().data;
   const frame = useFrame();
   const tracks = useSceneDocument((document) => document.tracks);
@@ -106,19 +107,20 @@ export function EaselAtPlayhead({ size, flipped, pushing = false }: EaselAtPlayh
   };
   const shownFrame = flipped === 0 ? frame : (shown?.from ?? frame);
   const beside = useMouthBeside(mouth, shownFrame);
-  const seen = useFace(mouth, shownFrame);
+  const places = usePlace();
+  const { scene, draft: placeDraft, setDraft: setPlaceDraft } = usePlaceDraft(shownFrame);
+  const seen = useFace(scene, mouth, shownFrame);
   const [draft, setDraft] = useState<Push>();
   // A lane that blends shows between its keys what lies between.
   const inLane =
     mouth === track && flipped === 0 && shown === here && here ? blendedDrawing(exposures, at, frame, chart, track.blend) : undefined;
-  const held = shown && (draft && pushing ? pushId(shown.drawing, draft) : (inLane ?? shown.drawing));
+  const held = shown && (draft && handles === 'push' ? pushId(shown.drawing, draft) : (inLane ?? shown.drawing));
   const head = maybeHead(beside?.chart ?? chart);
   const own = partsOfHead(head).find((one) => track.kind === 'part' && one.name.toLowerCase() === track.part?.toLowerCase());
   const face = held === shown?.drawing || !own ? seen : seen.map((one) => (one.part === own.id ? { ...one, drawing: held! } : one));
   const push = (by: Push): void => {
     if (shown) session.change(pushMouths(session.store.getState().document, { track: track.id, ...spanOf(shown), push: by }, newId));
   };
-  const place = placeOf(head, track);
   const moved = useMemo(() => placeOfFace(scene, mouth.id, allCharts, shownFrame), [scene, mouth.id, allCharts, shownFrame]);
   const easel = (
     <Easel
@@ -136,27 +138,22 @@ export function EaselAtPlayhead({ size, flipped, pushing = false }: EaselAtPlayh
     />
   );
   if (size !== 'large') {
-    if (!pushing || !shown || !head || place === undefined || flipped !== 0) return easel;
+    if (handles === undefined || !shown || held === undefined || !head || flipped !== 0) return easel;
+    const handled = { head, chart, exposure: shown, drawing: held, part: own, moved, face };
     return (
       <div className="relative flex shrink-0 flex-col">
         {easel}
-        <svg
-          viewBox={`0 0 ${head.width} ${head.height}`}
-          className="pointer-events-none absolute inset-px"
-          role="group"
-          aria-label="Handles"
-        >
-          <g transform={place} className="pointer-events-auto">
-            <PushHandles
-              key={shown.id}
-              chart={chart}
-              drawing={held!}
-              size={head.width / 300 / scaleOf(head, own)}
-              onDraft={setDraft}
-              onPush={push}
-            />
-          </g>
-        </svg>
+        {handles === 'push' ? (
+          <PushOver handled={handled} onDraft={setDraft} onPush={push} />
+        ) : (
+          <PlaceOver
+            handled={handled}
+            isHead={places.of === 'head'}
+            place={placeDraft ?? maybePlaceAt(scene, { track: track.id, of: places.of }, shownFrame)}
+            onDraft={setPlaceDraft}
+            onPlace={places.set}
+          />
+        )}
       </div>
     );
   }

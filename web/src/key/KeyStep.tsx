@@ -6,6 +6,7 @@ import {
   fullRules,
   inkedShare,
   isRefusal,
+  maybeHead,
   maybeExposureAt,
   rangeOfLoudness,
   sceneSettings,
@@ -57,10 +58,11 @@ const FeelPanel = lazy(async () => ({ default: (await import('./FeelPanel.js')).
 const OneOffsDialog = lazy(async () => ({ default: (await import('../oneOffs/OneOffsDialog.js')).OneOffsDialog }));
 const NotShownDialog = lazy(async () => ({ default: (await import('./NotShownDialog.js')).NotShownDialog }));
 const BetweenPanel = lazy(async () => ({ default: (await import('./BetweenPanel.js')).BetweenPanel }));
+const PlacePanel = lazy(async () => ({ default: (await import('./PlacePanel.js')).PlacePanel }));
 const WhyPanel = lazy(async () => ({ default: (await import('./WhyPanel.js')).WhyPanel }));
 
 /** What stands below the easel. */
-export type Below = 'tray' | 'feel' | 'why' | 'between';
+export type Below = 'tray' | 'feel' | 'why' | 'between' | 'place';
 
 export function KeyStep(): ReactElement {
   const sheet = useSheet();
@@ -223,6 +225,14 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
     ...poses.commands,
     ...between.commands,
     {
+      id: 'place-panel',
+      title: 'Place: where the lane, or the head, is over time',
+      group: 'Look',
+      keys: ['Alt+KeyP'],
+      also: 'position move rotate scale turn size keys aim pupils camera',
+      run: () => show('place'),
+    },
+    {
       id: 'between-panel',
       title: 'Between mouths: in-betweens, pushes, smears',
       group: 'Look',
@@ -355,9 +365,9 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
         aside={
           <>
             <EaselAtPlayhead
-              size={(below === 'tray' || below === 'between') && !isPlayingIn(playIn) ? 'usual' : 'small'}
+              size={(below === 'tray' || below === 'between' || below === 'place') && !isPlayingIn(playIn) ? 'usual' : 'small'}
               flipped={flipped}
-              pushing={below === 'between'}
+              handles={below === 'between' ? 'push' : below === 'place' ? 'place' : undefined}
             />
             {below !== 'feel' && proposal.changes > 0 && (
               <TryBar proposal={proposal} className="shrink-0 rounded-[10px] bg-zest-soft px-3 py-1.5" />
@@ -382,6 +392,14 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
                 </Suspense>
               </>
             )}
+            {below === 'place' && (
+              <>
+                <Readout />
+                <Suspense>
+                  <PlacePanel reach={Math.round((maybeHead(chart)?.width ?? 400) / 2)} onClose={() => setBelow('tray')} />
+                </Suspense>
+              </>
+            )}
             {below === 'why' && (
               <>
                 <Readout />
@@ -398,7 +416,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
                   <ViewSwitch />
                   <AfterKeycap />
                 </div>
-                <Tray onPut={put} onOneOff={openOneOff} onBetween={() => show('between')} />
+                <Tray onPut={put} onOneOff={openOneOff} onBetween={() => show('between')} onPlace={() => show('place')} />
               </>
             )}
           </>

@@ -1,6 +1,6 @@
 /** The tray: every mouth of the chart with its keycap, in the left hand's rows. */
 import { clsx } from 'clsx';
-import { Blend, Plus } from 'lucide-react';
+import { Blend, Move, Plus } from 'lucide-react';
 import { memo, type ReactElement, type ReactNode } from 'react';
 import type { ChartDocument, Drawing } from '@zest-jaw/core';
 import { colourOfDrawing } from '../barSheet/sheetData.js';
@@ -49,6 +49,8 @@ interface TrayProps {
   readonly onOneOff: () => void;
   /** Opens what lies between two mouths. */
   readonly onBetween: () => void;
+  /** Opens where things are. */
+  readonly onPlace: () => void;
 }
 
 interface TileProps {
@@ -73,7 +75,7 @@ function Tile({ title, label, onPress, children }: TileProps): ReactElement {
   );
 }
 
-export function Tray({ onPut, onOneOff, onBetween }: TrayProps): ReactElement {
+export function Tray({ onPut, onOneOff, onBetween, onPlace }: TrayProps): ReactElement {
   const { chart } = useSpeaker();
   const current = useDrawingAtPlayhead();
   return (
@@ -99,6 +101,10 @@ export function Tray({ onPut, onOneOff, onBetween }: TrayProps): ReactElement {
       <Tile title="In-betweens, pushes and smears (Alt+B)" label="Between mouths" onPress={onBetween}>
         <Blend size={18} aria-hidden />
         Between
+      </Tile>
+      <Tile title="Where it is, over time (Alt+P)" label="Place" onPress={onPlace}>
+        <Move size={18} aria-hidden />
+        Place
       </Tile>
     </div>
   );
