@@ -183,7 +183,7 @@ export {
   type NewPartOfFace,
   type PlacedPart,
 } from './face/faceOfImport.js';
-export { jawAt, PLAIN_JAW } from './face/jaw.js';
+export { jawAt, jawCurve, jawOf, PLAIN_JAW } from './face/jaw.js';
 export {
   maybePlaceAt,
   NO_PLACE,

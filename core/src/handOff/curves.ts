@@ -14,6 +14,8 @@ export interface CurveFrame {
   readonly width: number;
   /** 0 to 1. */
   readonly rounding: number;
+  /** How far the jaw is down, led, eased and shared as its head has it, 0 to 1; null where it is not asked for. */
+  readonly jaw: number | null;
   /** Decibels below full scale; null where the sound is not known. */
   readonly loudness: number | null;
 }
@@ -26,15 +28,19 @@ function roundingOf(drawing: Drawing, chart: ChartDocument): number {
   return sounds.length === 0 ? 0 : meanArticulation(sounds.map(articulationOf)).round;
 }
 
-/** @param levels decibels below full scale, a value a frame */
+/**
+ * @param levels decibels below full scale, a value a frame
+ * @param jaw a value a frame, 0 to 1
+ */
 export function curvesOf(
   looks: readonly (FrameLook | undefined)[],
   charts: ReadonlyMap<string, ChartDocument>,
   levels?: Float32Array,
+  jaw?: Float32Array,
 ): CurveFrame[] {
-  const known = new Map<string, Omit<CurveFrame, 'loudness'>>();
+  const known = new Map<string, Omit<CurveFrame, 'loudness' | 'jaw'>>();
   const still = { opening: 0, width: 0, rounding: 0 };
-  const of = (look: FrameLook | undefined): Omit<CurveFrame, 'loudness'> => {
+  const of = (look: FrameLook | undefined): Omit<CurveFrame, 'loudness' | 'jaw'> => {
     const chart = look && charts.get(look.chartId);
     const drawing = chart && maybeDrawing(chart, look.drawing);
     if (!drawing) return still;
@@ -46,16 +52,17 @@ export function curvesOf(
     }
     return found;
   };
-  return looks.map((look, frame) => ({ ...of(look), loudness: levels?.[frame] ?? null }));
+  return looks.map((look, frame) => ({ ...of(look), jaw: jaw?.[frame] ?? null, loudness: levels?.[frame] ?? null }));
 }
 
 const round = (value: number): number => Math.round(value * 1000) / 1000;
 
 export function curvesCsv(scene: SceneDocument, curves: readonly CurveFrame[], counting: Counting): string {
-  const head = [counting.unit === 'frames' ? 'frame' : counting.unit, 'opening', 'width', 'rounding', 'loudness'];
-  const rows = curves.map(({ opening, width, rounding, loudness }, frame) => [
+  const head = [counting.unit === 'frames' ? 'frame' : counting.unit, 'opening', 'width', 'rounding', 'jaw', 'loudness'];
+  const rows = curves.map(({ opening, width, rounding, jaw, loudness }, frame) => [
     counted(scene, counting, frame),
     ...[opening, width, rounding].map(round),
+    jaw === null ? '' : round(jaw),
     loudness === null ? '' : round(loudness),
   ]);
   return `${Papa.unparse([head, ...rows], { newline: '\r\n' })}\r\n`;
@@ -72,10 +79,11 @@ export function curvesJson(scene: SceneDocument, curves: readonly CurveFrame[], 
     counting: countingInWords(scene, counting),
     unit: counting.unit,
     first,
-    units: { opening: 'hundredths of the chart', width: 'hundredths of the chart', rounding: '0 to 1', loudness: 'dBFS' },
+    units: { opening: 'hundredths of the chart', width: 'hundredths of the chart', rounding: '0 to 1', jaw: '0 to 1', loudness: 'dBFS' },
     opening: column('opening'),
     width: column('width'),
     rounding: column('rounding'),
+    jaw: column('jaw'),
     loudness: column('loudness'),
   })}\n`;
 }

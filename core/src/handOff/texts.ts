@@ -5,6 +5,7 @@ import { writeLabels, type SoundWriting } from '../formats/labels/labelsOfReadin
 import { looksOfFrames } from '../formats/pictures.js';
 import { sceneSettings, type SceneDocument } from '../scene/sceneDocument.js';
 import type { Counting } from './counting.js';
+import { jawCurve } from '../face/jaw.js';
 import { curvesCsv, curvesJson, curvesOf } from './curves.js';
 import { keyListCsv, keyListJson, keysOf, type KeyListOptions } from './keyList.js';
 import { pullListOf, shootingListCsv } from './pullList.js';
@@ -38,7 +39,8 @@ export function textOfHandOff(
     const characterId = scene.tracks.find(({ id }) => id === trackId)?.characterId ?? '';
     return writeLabels(request.format, readingOfLane(scene, characterId), request);
   }
-  const looks = looksOfFrames(scene, trackId, charts);
+  // Lists say what is keyed; weights and curves what is seen.
+  const looks = looksOfFrames(scene, trackId, charts, request.kind === 'keys' || request.kind === 'shots' ? 'keyed' : 'seen');
   const { lengthFrames } = sceneSettings(scene);
   switch (request.kind) {
     case 'keys': {
@@ -50,7 +52,7 @@ export function textOfHandOff(
       return (request.format === 'csv' ? weightsCsv : weightsJson)(scene, weights, lengthFrames, request.counting);
     }
     case 'curves': {
-      const curves = curvesOf(looks, charts, levels);
+      const curves = curvesOf(looks, charts, levels, jawCurve(scene, trackId, charts));
       return (request.format === 'csv' ? curvesCsv : curvesJson)(scene, curves, request.counting);
     }
     case 'shots':

@@ -4,7 +4,7 @@
  * animated.
  */
 import { putsOf, type Patch, type PutOp } from '../document/patch.js';
-import type { IdSource, Refusal } from '../document/refusal.js';
+import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
 import { fullRules } from '../keying/rules.js';
 import { frameNumber, sceneSettings, type PlaceEase, type PlaceKey, type SceneDocument, type Track } from './sceneDocument.js';
 
@@ -132,16 +132,37 @@ export function removePlace(
   return { id: newId(), reason: 'place.remove', ops: [put('places', there, null)] };
 }
 
-/** Keys moved with what their frames become; of two that come to one frame the first stays, and null takes one away. */
-export function movedPlaces(scene: Pick<SceneDocument, 'places'>, frameOf: (frame: number) => number | null): PutOp[] {
+/**
+ * Keys moved with what their frames become; of two that come to one frame the first stays, and null takes one away.
+ *
+ * @param of whose; left out those of every lane
+ */
+export function movedPlaces(scene: Pick<SceneDocument, 'places'>, frameOf: (frame: number) => number | null, of?: PlaceOf): PutOp[] {
   const taken = new Set<string>();
-  return scene.places.flatMap((key) => {
+  const keys = of ? placesOf(scene, of) : scene.places;
+  return keys.flatMap((key) => {
     const frame = frameOf(key.frame);
     const place = `${key.of} ${key.track} ${frame}`;
     const after = frame === null || taken.has(place) ? null : { ...key, frame };
     taken.add(place);
     return after?.frame === key.frame ? [] : [put('places', key, after)];
   });
+}
+
+/** A change of a lane's drawings with the keys of its place moved along. */
+export function withPlacesMoved(
+  scene: SceneDocument,
+  track: string,
+  patch: Patch | Refusal,
+  frameOf: (frame: number) => number | null,
+): Patch | Refusal {
+  if (isRefusal(patch)) return patch;
+  const { lengthFrames } = sceneSettings(scene);
+  const inScene = (frame: number): number | null => {
+    const after = frameOf(frame);
+    return after === null || after < 0 || after >= lengthFrames ? null : after;
+  };
+  return { ...patch, ops: [...patch.ops, ...movedPlaces(scene, inScene, { track, of: 'own' })] };
 }
 
 /** A place as an SVG transform, about the cross of what it moves. */

@@ -8,6 +8,7 @@ import { measureLook } from '../chart/measureLook.js';
 import type { Patch } from '../document/patch.js';
 import { drawingsIn, withDrawings } from '../draw/madeDrawings.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
+import { withPlacesMoved } from '../scene/places.js';
 import { frameNumber, type SceneDocument } from '../scene/sceneDocument.js';
 import { overlapOf, type Span } from '../time/span.js';
 import {
@@ -156,7 +157,9 @@ export function slideFrames(scene: SceneDocument, { by, ...span }: TrackSpan & {
     right[0]?.from === after.to
       ? closed.map((laid) => (laid.from === after.to ? { ...laid, from: after.from } : laid))
       : heldOver(closed, after);
-  return laneChange(scene, { track: span.track, reason: 'exposure.slide', refusal: 'Nothing moves.' }, open, opened, newId);
+  const change = laneChange(scene, { track: span.track, reason: 'exposure.slide', refusal: 'Nothing moves.' }, open, opened, newId);
+  // What is slid takes its places along.
+  return withPlacesMoved(scene, span.track, change, (frame) => (frame >= span.from && frame < span.to ? frame + by : frame));
 }
 
 /** The mouth at a frame slid between its neighbours, as far as leaves each of them a frame. */

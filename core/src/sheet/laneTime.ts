@@ -2,6 +2,7 @@
 import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
 import type { Patch } from '../document/patch.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
+import { withPlacesMoved } from '../scene/places.js';
 import type { SceneDocument } from '../scene/sceneDocument.js';
 import { overlapOf, type Span } from '../time/span.js';
 import {
@@ -37,7 +38,8 @@ export function insertFrames(
   // Between two mouths the one before holds on.
   const held = lane[index]!.from === at.frame && index > 0 ? lane[index - 1]! : lane[index]!;
   if (held.to >= stretch.to) return { refusal: 'Nothing follows here that could be moved along.' };
-  return pushedFrom(scene, at.track, open, { ...held, to: held.to + count }, held.to, count, 'frames.insert', newId);
+  const pushed = pushedFrom(scene, at.track, open, { ...held, to: held.to + count }, held.to, count, 'frames.insert', newId);
+  return withPlacesMoved(scene, at.track, pushed, (frame) => (frame >= held.to && frame < stretch.to ? frame + count : frame));
 }
 
 /** Frames taken out: what follows moves up, and the last mouth is held to the end. */
@@ -57,7 +59,16 @@ export function removeFrames(scene: SceneDocument, span: TrackSpan, newId: IdSou
       : [...before, ...after];
   const end = joined.at(-1)?.to ?? stretch.to;
   const held = heldOver(joined, { from: end, to: stretch.to });
-  return laneChange(scene, { track: span.track, reason: 'frames.remove', refusal: 'There is nothing in these frames.' }, open, held, newId);
+  const removed = laneChange(
+    scene,
+    { track: span.track, reason: 'frames.remove', refusal: 'There is nothing in these frames.' },
+    open,
+    held,
+    newId,
+  );
+  return withPlacesMoved(scene, span.track, removed, (frame) =>
+    frame < span.from || frame >= stretch.to ? frame : frame < span.to ? null : frame - taken,
+  );
 }
 
 /**

@@ -1,4 +1,5 @@
 /** The head behind the mouths: a picture or a built one, where the mouth sits on it, and the jaw piece. */
+import { JawMotionFields } from './JawMotionFields.js';
 import { BUILT_HEAD, maybeHead, setHead, type ChartHead, type HeadShape, type MouthPlace, type PlacedArt } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { newId } from '../session/documentSession.js';
@@ -116,7 +117,8 @@ export function HeadPanel(): ReactElement {
       )}
       {head && (
         <fieldset className="min-w-0">
-          <legend className="mb-0.5 font-semibold">Jaw piece</legend>
+          <legend className="mb-0.5 font-semibold">Jaw</legend>
+          <JawMotionFields head={head} onChange={set} />
           {jaw ? (
             <>
               <Slider

@@ -47,6 +47,14 @@ function OnePart({ head, part, onChange }: OnePartProps): ReactElement {
         onChange={(scale) => move({ scale })}
       />
       <Slider label="Turn" value={at.angle} least={-45} most={45} step={0.5} onChange={(angle) => move({ angle })} />
+      <Slider
+        label="With the jaw"
+        value={part.jaw ?? 0}
+        least={-Math.round(down * 0.2)}
+        most={Math.round(down * 0.2)}
+        step={0.5}
+        onChange={(jaw) => set({ jaw })}
+      />
       <Slider label="Depth" value={order} least={-20} most={60} step={1} onChange={(depth) => set({ order: depth })} />
       <div className="mt-1 flex flex-wrap items-center gap-2 text-[14px]">
         <label className="flex items-center gap-2 text-ink-soft">
