@@ -207,3 +207,44 @@ test('a lane goes with the mouth by a table, follows what is put there in one st
   await expect(page.getByText('The lane of brows is locked. Unlock it in Lanes to change it.')).toBeVisible();
   await expect.poll(upsOf).toBe(ups);
 });
+
+test('a head and a mouth are moved over time, by numbers, by the mouse and by keys, as the picture has it; each is undone', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, SCENE);
+  await page.keyboard.press('Alt+p');
+  const panel = page.getByRole('region', { name: 'Place' });
+  await panel.getByRole('radio', { name: 'The whole head' }).click();
+  await panel.getByRole('slider', { name: 'Turned, °' }).fill('-10');
+  await page.getByRole('slider', { name: 'Turned, °' }).blur();
+  for (let step = 0; step < 12; step++) await page.keyboard.press('ArrowRight');
+  await panel.getByRole('slider', { name: 'Turned, °' }).fill('10');
+  await panel.getByRole('radio', { name: 'The mouth' }).click();
+  const box = (await page.getByRole('button', { name: 'Drag to move, or arrow keys' }).boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 14, box.y + box.height / 2 + 6, { steps: 4 });
+  await page.mouse.up();
+  await saved(page);
+  const document = await sceneDocument(app, SCENE);
+  expect(document.places.map(({ of, frame, angle }) => [of, frame, angle])).toEqual([
+    ['head', 0, -10],
+    ['head', 12, 10],
+    ['own', 12, 0],
+  ]);
+  const own = document.places.find(({ of }) => of === 'own')!;
+  expect(Math.hypot(own.x, own.y)).toBeGreaterThan(8);
+  // Half way between the two keys, as in what is handed off.
+  await page.getByRole('button', { name: 'Close the place' }).click();
+  await page.keyboard.press('Home');
+  for (let step = 0; step < 7; step++) await page.keyboard.press('ArrowRight');
+  const charts = new Map(chartsWithOneOffs(document, await chartsOf(app)));
+  const look = facesOfFrames(document, mouthOf(document), charts)[7]!;
+  expect(look.place?.headMoved).toMatch(/rotate/);
+  const picture = pictureSvg(charts.get(look.chartId)!, look, { width: 400, height: 400, withHead: true, charts });
+  await expect.poll(() => differsFromPicture(page, picture)).toBe(0);
+  for (let step = 0; step < 3; step++) await page.keyboard.press('Control+z');
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).places).toEqual([]);
+});
