@@ -196,6 +196,7 @@ export {
   type PlaceOf,
   type PlaceValue,
 } from './scene/places.js';
+export { maybeWhyAdded, whyOfPart } from './scene/whyPencil.js';
 export { canMix, mixOfLooks } from './draw/mixLooks.js';
 export { BOIL_LIMITS, boilAt, boiledLook, REDRAWS, type Boil } from './draw/boil.js';
 export { BLINK_LIMITS, planBlinks, USUAL_BLINKS, type Blink, type BlinkJob, type BlinkRules } from './keying/blinks.js';

@@ -9,6 +9,7 @@ import {
   exposuresOfTrack,
   faceAt,
   facesOfFrames,
+  FEELS,
   inkSpan,
   isRefusal,
   keyOfLook,
@@ -17,6 +18,7 @@ import {
   madeOf,
   maybeDrawing,
   maybeLocked,
+  maybeWhyAdded,
   pencilKeyed,
   pictureSvg,
   putDrawing,
@@ -24,11 +26,13 @@ import {
   SCENE_KIND,
   seenAt,
   setBlend,
+  setBlinks,
   setIdle,
   setLaneState,
   setLinks,
   starterParts,
   STARTER_STYLES,
+  whyOfPart,
   type ChartDocument,
   type ChartHead,
   type LaneLink,
@@ -216,4 +220,42 @@ it('a pose of some strength is that far from rest, in every lane of it', () => {
   );
   const [there] = exposuresOfTrack(patched(scene, put), laneIdOf(scene, 'Brows')).filter(({ from }) => from === 4);
   expect(madeOf(there!.drawing).mix?.share ?? there!.drawing).not.toBe(up.id);
+});
+
+describe('why pencil is as it is', () => {
+  const whyAt = (scene: SceneDocument, part: string, find: (label: string) => boolean): string => {
+    const track = scene.tracks.find((one) => one.part === part)!;
+    const chart = CHARTS.get(track.chartId)!;
+    const exposure = exposuresOfTrack(scene, track.id).find(({ drawing }) => find(maybeDrawing(chart, drawing)!.label))!;
+    return whyOfPart(scene, track, exposure, { chart, charts: CHARTS }).join(' ');
+  };
+
+  it('says which rule of a part’s lane put it: a blink, a link, ink, or none', () => {
+    const plain = withLanes('Lids', 'Brows');
+    const ruled = patched(plain, setBlinks(plain, laneIdOf(plain, 'Lids'), { perMinute: 30, seed: 2 }, ids));
+    const scene = keyed(linked(ruled, 'Brows', { of: null, shows: 'Drop', put: 'Up' }));
+    expect(whyAt(scene, 'Lids', (label) => label === 'Shut')).toMatch(/^A blink, shut from frame \d+: 30 a minute/);
+    expect(whyAt(scene, 'Brows', (label) => label === 'Up')).toBe('It goes with the mouth: when that shows “Drop” this is “Up”.');
+    expect(whyAt(scene, 'Brows', (label) => label === 'Level')).toBe('Nothing is keyed here: it is at rest.');
+    const lids = laneIdOf(scene, 'Lids');
+    const { lengthFrames } = scene.settings[0]!;
+    const inked = patched(scene, inkSpan(scene, { track: lids, from: 0, to: lengthFrames, inked: true }, ids));
+    expect(whyAt(inked, 'Lids', (label) => label === 'Shut')).toMatch(/You decided it/);
+  });
+
+  it('says what the feel added to a mouth’s plan, and nothing of a mouth of the plan', () => {
+    const full = FEELS.find(({ name }) => name === 'Full')!;
+    const lane = exposuresOfTrack(spokenScene(LINE, { rules: full.rules }), 'mouth1');
+    const added = lane.filter((one) => maybeWhyAdded(one, TEST_CHART) !== undefined);
+    expect(added.map(({ drawing }) => drawing)).toEqual(
+      lane.map(({ drawing }) => drawing).filter((id) => madeOf(id).mix ?? madeOf(id).push),
+    );
+    expect(
+      maybeWhyAdded(
+        added.find(({ drawing }) => madeOf(drawing).mix)!,
+        TEST_CHART,
+      ),
+    ).toMatch(/From “.+” to “.+”/);
+    expect(maybeWhyAdded({ ...added[0]!, inked: true }, TEST_CHART)).toBeUndefined();
+  });
 });

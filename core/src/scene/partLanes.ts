@@ -246,7 +246,7 @@ export function stressedWords(scene: SceneDocument, characterId: string): Stress
 }
 
 /** Where another lane of a face shows what a link asks for; an in-between shows the nearer of its two. */
-function shownElsewhere(
+export function linkedSpans(
   scene: SceneDocument,
   characterId: string,
   { of, shows }: LaneLink,
@@ -294,7 +294,7 @@ function shownByRules(
   for (const link of links) {
     const then = chart.drawings.find(({ label }) => label.toLowerCase() === link.put.toLowerCase());
     if (!then) continue;
-    for (const span of shownElsewhere(scene, track.characterId, link, charts)) {
+    for (const span of linkedSpans(scene, track.characterId, link, charts)) {
       const within = maybeCutTo(span, { from, to });
       if (within) lay(within, then.id);
     }

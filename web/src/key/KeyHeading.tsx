@@ -72,15 +72,20 @@ export function KeyHeading({ proposal, inked, below, onShow, cribbing, onCrib, e
         </span>
       )}
       {track.kind === 'part' ? (
-        <Toggle
-          look="soft"
-          on={below === 'feel'}
-          onToggle={() => onShow('feel')}
-          className="py-1"
-          title="What the lane does by itself, in pencil (J)"
-        >
-          By itself <b className="font-semibold text-ink">{byItselfInWords(track)}</b>
-        </Toggle>
+        <>
+          <Toggle look="soft" on={below === 'why'} onToggle={() => onShow('why')} className="py-1" title="Why this mouth is here (Y)">
+            Why?
+          </Toggle>
+          <Toggle
+            look="soft"
+            on={below === 'feel'}
+            onToggle={() => onShow('feel')}
+            className="py-1"
+            title="What the lane does by itself, in pencil (J)"
+          >
+            By itself <b className="font-semibold text-ink">{byItselfInWords(track)}</b>
+          </Toggle>
+        </>
       ) : (
         <>
           <Toggle look="soft" on={cribbing} onToggle={onCrib} className="py-1" title="The plan in a lane above, to key by hand against (U)">

@@ -4,12 +4,14 @@ import {
   ipaOf,
   maybeDrawing,
   maybeExposureAt,
+  maybeWhyAdded,
+  whyOfPart,
   type Explanation,
   type Exposure,
   type ExposureReason,
   type HeardFrames,
 } from '@zest-jaw/core';
-import type { ReactElement } from 'react';
+import { useMemo, type ReactElement } from 'react';
 import type { SheetSound } from '../barSheet/sheetData.js';
 import { useFrame, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { Mouth } from '../mouth/Mouth.js';
@@ -31,7 +33,7 @@ function soundsUnder({ from, to, inked, plays }: Exposure, sounds: readonly Shee
 
 export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; onClose: () => void }): ReactElement {
   const document = useSceneDocument();
-  const { track, chart, chartId, charts } = useSpeaker();
+  const { track, chart, chartId, charts, allCharts } = useSpeaker();
   const { data } = useSheet();
   const frame = useFrame();
   const exposure = maybeExposureAt(data.exposures, frame);
@@ -41,14 +43,20 @@ export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; o
     const why = await keyer.why({ scene: document, trackId: track.id, charts, heard }, chartId, at);
     return why && { of: of!, why };
   };
-  const told = useAnswer('why', [document, track.id, chart, charts, heard, of], exposure && (() => ask(exposure)));
+  const isMouth = track.kind === 'mouth';
+  const told = useAnswer('why', [document, track.id, chart, charts, heard, of], exposure && isMouth ? () => ask(exposure) : undefined);
+  const added = isMouth && exposure ? maybeWhyAdded(exposure, chart) : undefined;
+  const ofPart = useMemo(
+    () => (exposure && !isMouth ? whyOfPart(document, track, exposure, { chart, charts: allCharts }) : []),
+    [document, track, exposure, isMouth, chart, allCharts],
+  );
   const why = told?.of === of ? told?.why : undefined;
   const drawing = exposure && maybeDrawing(chart, exposure.drawing);
   const sounds = exposure ? soundsUnder(exposure, data.sounds, fullRules(track.rules).leadFrames) : [];
   return (
     <SidePanel
       label="Why this mouth"
-      title={<h2 className="name text-[19px]">Why this mouth?</h2>}
+      title={<h2 className="name text-[19px]">{track.kind === 'part' ? 'Why is it so?' : 'Why this mouth?'}</h2>}
       closeLabel="Close the reasons"
       onClose={onClose}
     >
@@ -67,14 +75,16 @@ export function WhyPanel({ heard, onClose }: { heard: HeardFrames | undefined; o
             </p>
           </div>
         )}
-        {exposure?.inked && <p>You decided it: it is ink, and no rule moves it.</p>}
+        {exposure && added !== undefined && <p>{added}</p>}
+        {track.kind === 'part' && exposure && ofPart.map((sentence) => <p key={sentence}>{sentence}</p>)}
+        {track.kind === 'mouth' && exposure?.inked && <p>You decided it: it is ink, and no rule moves it.</p>}
         {why?.loudness && (
           <p>
             {exposure?.inked && 'The rules would have gone by loudness. '}
             {why.loudness}
           </p>
         )}
-        {why?.plan && exposure && <PlanReasons why={why.plan} exposure={exposure} />}
+        {why?.plan && exposure && added === undefined && <PlanReasons why={why.plan} exposure={exposure} />}
       </div>
     </SidePanel>
   );
