@@ -63,7 +63,7 @@ test('a key list, weights and curves say what the scene shows, counted as asked,
   // Loud where it is said, silent before.
   await expect(page.getByRole('region', { name: 'As it will be written' })).toContainText(/-\d+\.\d+/);
   const curves = rowsOf((await savedBy(page, 'Save as CSV')).text);
-  expect(curves[0]).toEqual(['frame', 'opening', 'width', 'rounding', 'loudness']);
+  expect(curves[0]).toEqual(['frame', 'opening', 'width', 'rounding', 'loudness', 'jaw']);
   expect(Math.max(...curves.slice(1).map((row) => Number(row[4])))).toBeGreaterThan(-30);
 });
 

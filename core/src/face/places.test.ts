@@ -250,7 +250,7 @@ describe('a jaw', () => {
     expect(down * bearded.parts!.find(({ id }) => id === 'brows')!.at.scale).toBeCloseTo(20 * curve[widest]!, 2);
     const counting = { unit: 'frames', first: 1 } as never;
     const csv = curvesCsv(scene, curvesOf(looksOfFrames(scene, 'mouth1', charts), charts, undefined, curve), counting);
-    expect(csv.split('\r\n')[0]).toBe('frame,opening,width,rounding,jaw,loudness');
-    expect(csv.split('\r\n')[widest + 1]!.split(',')[4]).toBe(String(Math.round(curve[widest]! * 1000) / 1000));
+    expect(csv.split('\r\n')[0]).toBe('frame,opening,width,rounding,loudness,jaw');
+    expect(csv.split('\r\n')[widest + 1]!.split(',')[5]).toBe(String(Math.round(curve[widest]! * 1000) / 1000));
   });
 });

@@ -58,12 +58,12 @@ export function curvesOf(
 const round = (value: number): number => Math.round(value * 1000) / 1000;
 
 export function curvesCsv(scene: SceneDocument, curves: readonly CurveFrame[], counting: Counting): string {
-  const head = [counting.unit === 'frames' ? 'frame' : counting.unit, 'opening', 'width', 'rounding', 'jaw', 'loudness'];
+  const head = [counting.unit === 'frames' ? 'frame' : counting.unit, 'opening', 'width', 'rounding', 'loudness', 'jaw'];
   const rows = curves.map(({ opening, width, rounding, jaw, loudness }, frame) => [
     counted(scene, counting, frame),
     ...[opening, width, rounding].map(round),
-    jaw === null ? '' : round(jaw),
     loudness === null ? '' : round(loudness),
+    jaw === null ? '' : round(jaw),
   ]);
   return `${Papa.unparse([head, ...rows], { newline: '\r\n' })}\r\n`;
 }
@@ -79,11 +79,11 @@ export function curvesJson(scene: SceneDocument, curves: readonly CurveFrame[], 
     counting: countingInWords(scene, counting),
     unit: counting.unit,
     first,
-    units: { opening: 'hundredths of the chart', width: 'hundredths of the chart', rounding: '0 to 1', jaw: '0 to 1', loudness: 'dBFS' },
+    units: { opening: 'hundredths of the chart', width: 'hundredths of the chart', rounding: '0 to 1', loudness: 'dBFS', jaw: '0 to 1' },
     opening: column('opening'),
     width: column('width'),
     rounding: column('rounding'),
-    jaw: column('jaw'),
     loudness: column('loudness'),
+    jaw: column('jaw'),
   })}\n`;
 }

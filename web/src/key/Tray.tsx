@@ -57,18 +57,23 @@ interface TileProps {
   readonly title: string;
   readonly label: string;
   readonly onPress: () => void;
+  /** Two of them share a place. */
+  readonly low?: boolean;
   readonly children: ReactNode;
 }
 
 /** Something other than a drawing, in the same place. */
-function Tile({ title, label, onPress, children }: TileProps): ReactElement {
+function Tile({ title, label, onPress, low = false, children }: TileProps): ReactElement {
   return (
     <button
       type="button"
       onClick={onPress}
       title={title}
       aria-label={label}
-      className="flex min-h-[72px] flex-col items-center justify-center gap-1 rounded-[10px] border border-dashed border-graphite text-[12px] font-semibold text-ink-soft hover:border-ink hover:text-ink"
+      className={clsx(
+        'flex items-center justify-center gap-1 rounded-[10px] border border-dashed border-graphite text-[12px] font-semibold text-ink-soft hover:border-ink hover:text-ink',
+        low ? 'min-h-0 flex-1' : 'min-h-[72px] flex-col',
+      )}
     >
       {children}
     </button>
@@ -98,14 +103,16 @@ export function Tray({ onPut, onOneOff, onBetween, onPlace }: TrayProps): ReactE
         <Plus size={18} aria-hidden />
         One-off
       </Tile>
-      <Tile title="In-betweens, pushes and smears (Alt+B)" label="Between mouths" onPress={onBetween}>
-        <Blend size={18} aria-hidden />
-        Between
-      </Tile>
-      <Tile title="Where it is, over time (Alt+P)" label="Place" onPress={onPlace}>
-        <Move size={18} aria-hidden />
-        Place
-      </Tile>
+      <div className="flex min-h-[72px] flex-col gap-[4px]">
+        <Tile low title="In-betweens, pushes and smears (Alt+B)" label="Between mouths" onPress={onBetween}>
+          <Blend size={14} aria-hidden />
+          Between
+        </Tile>
+        <Tile low title="Where it is, over time (Alt+P)" label="Place" onPress={onPlace}>
+          <Move size={14} aria-hidden />
+          Place
+        </Tile>
+      </div>
     </div>
   );
 }
