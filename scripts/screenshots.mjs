@@ -45,16 +45,27 @@ const shoot = (name) => page.screenshot({ path: join(shots, `${name}.png`) });
 
 await open('/');
 await shoot('home');
-// The whole face: lids that blink, a pose put over a phrase.
+// The whole face: a pose put over a phrase, the head turned towards the next key of its place, lids that blink below.
 await open('/scenes/the-last-ferry/key');
-for (let press = 0; press < 34; press++) await page.keyboard.press('ArrowRight');
+await page.keyboard.press('Alt+KeyP');
+const place = page.getByRole('region', { name: 'Place' });
+await place.getByRole('radio', { name: 'The whole head' }).click();
+for (const [presses, turned] of [
+  [20, '0'],
+  [14, '-9'],
+  [20, '4'],
+]) {
+  for (let press = 0; press < presses; press++) await page.keyboard.press('ArrowRight');
+  const slider = place.getByRole('slider', { name: 'Turned, °' });
+  if (turned === '0') await place.getByRole('button', { name: 'Key here' }).click();
+  else await slider.fill(turned);
+  await slider.blur();
+}
+for (let press = 0; press < 20; press++) await page.keyboard.press('ArrowLeft');
 await page.keyboard.press('Shift+Digit2');
-await page.keyboard.press('Alt+ArrowDown');
-await page.keyboard.press('KeyJ');
-await page.getByRole('region', { name: 'By itself' }).waitFor();
 await page.waitForTimeout(600);
 await shoot('face');
-await page.keyboard.press('Control+z');
+for (let step = 0; step < 4; step++) await page.keyboard.press('Control+z');
 await page.waitForTimeout(600);
 for (const [step, name, scene] of [
   ['chart', 'chart', 'a-complaint'],
