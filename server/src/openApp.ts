@@ -12,6 +12,7 @@ import { join } from 'node:path';
 import { AppModule, AppOptions } from './app.module.js';
 import { DemoService } from './demo/demo.service.js';
 import { whoMay } from './guard/whoMay.middleware.js';
+import { reasonable, refuseDeep } from './guard/reasonable.js';
 import { ProblemFilter } from './guard/problem.filter.js';
 import { JobService } from './jobs/job.service.js';
 import { MAX_BODY } from './scenes/limits.js';
@@ -59,12 +60,15 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
   mkdirSync(options.dataFolder, { recursive: true });
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
     logger: options.quiet ? ['error'] : ['error', 'warn'],
+    // JSON alone is read: nothing here is sent as a form without files.
+    bodyParser: false,
     // An open page keeps its connections; the server must still end when asked.
     forceCloseConnections: true,
   });
   app.use(whoMay(options.shared ?? []));
   app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
-  app.useBodyParser('json', { limit: MAX_BODY });
+  app.use(reasonable);
+  app.useBodyParser('json', { limit: MAX_BODY, verify: refuseDeep });
   app.setGlobalPrefix('api');
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
   app.useGlobalFilters(new ProblemFilter());

@@ -862,7 +862,9 @@ describe('the guard', () => {
     const { body } = await app.agent().get('/api/scenes').set('Host', 'zest.example').expect(403);
     expect(body.detail).toMatch(/only on this computer/);
     await app.agent().get('/api/scenes').set('Origin', 'https://elsewhere.example').expect(403);
-    await app.agent().get('/api/scenes').set('Origin', 'http://127.0.0.1:4178').expect(200);
+    await app.agent().get('/api/scenes').set('Host', '127.0.0.1:4178').set('Origin', 'http://127.0.0.1:4178').expect(200);
+    // Another port of this computer is another site.
+    await app.agent().get('/api/scenes').set('Host', '127.0.0.1:4178').set('Origin', 'http://127.0.0.1:4179').expect(403);
   });
 
   it('sends a strict content policy, and problems without a stack', async () => {

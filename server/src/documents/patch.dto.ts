@@ -1,12 +1,28 @@
 /** The body of a change of any document. */
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { REASONS, type Patch, type Reason } from '@zest-jaw/core';
+import { MAX_SCENE_FRAMES, REASONS, type Patch, type Reason } from '@zest-jaw/core';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsIn, IsInt, IsObject, IsOptional, IsString, Length, Matches, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { cannotUse } from '../guard/problem.js';
 import { MAX_OPS_PER_PATCH } from '../scenes/limits.js';
 
 export const ID = /^[\w.:-]{1,80}$/;
+
+/** More changes than anybody makes in a life. */
+const MOST_REVISIONS = 2 ** 31;
 
 export class PatchOpDto {
   @ApiProperty({ enum: ['put', 'shift'] })
@@ -40,11 +56,15 @@ export class PatchOpDto {
   @ApiPropertyOptional()
   @IsOptional()
   @IsInt()
+  @Min(0)
+  @Max(MAX_SCENE_FRAMES)
   at?: number;
 
   @ApiPropertyOptional()
   @IsOptional()
   @IsInt()
+  @Min(-MAX_SCENE_FRAMES)
+  @Max(MAX_SCENE_FRAMES)
   by?: number;
 }
 
@@ -52,6 +72,7 @@ export class PatchDocumentDto {
   @ApiProperty({ description: 'The revision the change was made on.' })
   @IsInt()
   @Min(0)
+  @Max(MOST_REVISIONS)
   baseRevision!: number;
 
   @ApiProperty({ description: 'Made by the client; sending the same one again is harmless.' })

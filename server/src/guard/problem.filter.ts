@@ -1,11 +1,28 @@
 /** Every error leaves as a problem document, and never with a stack. */
 import { ArgumentsHost, Catch, ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import { Response } from 'express';
-import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
+import { MAX_BODY, MAX_UPLOAD_BYTES } from '../scenes/limits.js';
 
 interface Described {
   readonly status: number;
   readonly body: object;
+}
+
+/** What is said of a request that could not even be read, by what its reader says of it (http-errors, as express throws them). */
+const UNREAD: Readonly<Record<number, readonly [title: string, detail: string]>> = {
+  400: ['Cannot be understood', 'What was sent is not whole, or is no JSON. Send it again.'],
+  404: ['Not there', 'There is no such file. Reload the page: the application may have been updated.'],
+  413: ['Too large', `What was sent is larger than ${MAX_BODY.replace('mb', ' MB')}. Send less at once.`],
+  415: ['Cannot be understood', 'What was sent is packed, or written, in a way that is not known here. Send it as plain JSON in UTF-8.'],
+};
+
+function maybeOfRequest(error: unknown): Described | undefined {
+  const { status, statusCode } = (error ?? {}) as { readonly status?: unknown; readonly statusCode?: unknown };
+  const code = typeof status === 'number' ? status : statusCode;
+  const said = typeof code === 'number' ? UNREAD[code] : undefined;
+  if (!said) return undefined;
+  const [title, detail] = said;
+  return { status: code as number, body: { type: 'about:blank', title, status: code, detail } };
 }
 
 function describe(error: unknown): Described {
@@ -19,9 +36,12 @@ function describe(error: unknown): Described {
     const answer = error.getResponse() as { title?: string; detail?: string; message?: string | string[] } | string;
     if (typeof answer === 'object' && answer.title && answer.detail) return { status, body: answer };
     const message = typeof answer === 'string' ? answer : answer.message;
-    const detail = Array.isArray(message) ? `${message.join('. ')}.` : (message ?? error.message);
+    const told = Array.isArray(message) ? message.join('. ') : (message ?? error.message);
+    const detail = /[.!?]$/.test(told) ? told : `${told}.`;
     return { status, body: { type: 'about:blank', title: status === 400 ? 'Cannot be understood' : 'Refused', status, detail } };
   }
+  const known = maybeOfRequest(error);
+  if (known) return known;
   return {
     status: 500,
     body: {

@@ -32,7 +32,8 @@ export function whoMay(shared: readonly string[]): (request: Request, response: 
     const host = request.headers.host ?? '';
     const { origin } = request.headers;
     const originHost = origin === undefined ? host : origin.replace(/^https?:\/\//, '');
-    if (LOOPBACK.test(host) && LOOPBACK.test(originHost)) return next();
+    // Another port of this computer is another site.
+    if (LOOPBACK.test(host) && originHost === host) return next();
     // A name may point anywhere; a number of this computer is this computer.
     if (!shared.includes(host.replace(/:\d+$/, '')) || originHost !== host)
       return refuse(response, 'This address answers only on this computer. Open it as http://127.0.0.1 with its port.');
