@@ -26,7 +26,7 @@ import { SceneController } from './scenes/scene.controller.js';
 import { SceneStore } from './scenes/scene.store.js';
 import { SceneUploadService } from './scenes/sceneUpload.service.js';
 import { ShootingController } from './stage/shooting.controller.js';
-import { databaseOptions } from './storage/database.js';
+import { DATABASE_FILE, databaseOptions, FoldedLog } from './storage/database.js';
 import { WorkerPool } from './workers/workerPool.js';
 
 export interface AppOptions {
@@ -40,7 +40,7 @@ export class AppModule {
   static with({ dataFolder, demoFolder }: AppOptions): DynamicModule {
     return {
       module: AppModule,
-      imports: [MikroOrmModule.forRoot(databaseOptions(join(dataFolder, 'zest-jaw.db')))],
+      imports: [MikroOrmModule.forRoot(databaseOptions(join(dataFolder, DATABASE_FILE)))],
       controllers: [
         AssetController,
         BundleController,
@@ -59,6 +59,7 @@ export class AppModule {
         ChartStore,
         CheckService,
         DemoService,
+        FoldedLog,
         HandOffService,
         ImportService,
         JobService,

@@ -15,8 +15,9 @@ import { whoMay } from './guard/whoMay.middleware.js';
 import { reasonable, refuseDeep } from './guard/reasonable.js';
 import { ProblemFilter } from './guard/problem.filter.js';
 import { JobService } from './jobs/job.service.js';
+import { WorkerPool } from './workers/workerPool.js';
 import { MAX_BODY } from './scenes/limits.js';
-import { prepareDatabase } from './storage/database.js';
+import { checkDatabaseFile, DATABASE_FILE, prepareDatabase, withFileSaid } from './storage/database.js';
 
 export interface OpenOptions extends AppOptions {
   /** Folder of the built interface; nothing is served from it when it is not there. */
@@ -58,12 +59,17 @@ function serveInterface(app: NestExpressApplication, folder: string): void {
 
 export async function openApp(options: OpenOptions): Promise<NestExpressApplication> {
   mkdirSync(options.dataFolder, { recursive: true });
+  checkDatabaseFile(join(options.dataFolder, DATABASE_FILE));
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
+    // Whoever starts it says what went wrong, in a sentence.
+    abortOnError: false,
     logger: options.quiet ? ['error'] : ['error', 'warn'],
     // JSON alone is read: nothing here is sent as a form without files.
     bodyParser: false,
     // An open page keeps its connections; the server must still end when asked.
     forceCloseConnections: true,
+  }).catch((error: unknown) => {
+    throw withFileSaid(error);
   });
   app.use(whoMay(options.shared ?? []));
   app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
@@ -87,7 +93,13 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
   });
   app.enableShutdownHooks();
   const orm = app.get<MikroORM>(MikroORM);
-  await prepareDatabase(orm);
+  try {
+    await prepareDatabase(orm);
+  } catch (error) {
+    await orm.close(true);
+    await app.get(WorkerPool).onModuleDestroy();
+    throw error;
+  }
   await app.init();
   await RequestContext.create(orm.em, () => app.get(DemoService).loadIfEmpty());
   await app.get(JobService).resume();

@@ -1,11 +1,13 @@
 /** How the application is opened: one for a folder, one for a port, wherever it lies; and that nothing it is made of calls out. */
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { MikroORM } from '@mikro-orm/libsql';
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import request from 'supertest';
 import { lockFolder } from './guard/folderLock.js';
 import { takePort } from './guard/gate.js';
 import { openApp } from './openApp.js';
+import { serve } from './serve.js';
 
 jest.setTimeout(60_000);
 
@@ -47,6 +49,69 @@ it('serves its pages from below a folder whose name begins with a dot', async ()
   } finally {
     await app.close();
   }
+});
+
+describe('a data folder', () => {
+  const open = (data: string): ReturnType<typeof openApp> =>
+    openApp({ dataFolder: data, demoFolder: join(ROOT, 'demo'), webFolder: join(folder, 'none'), quiet: true });
+  const database = (data: string): string => join(data, 'zest-jaw.db');
+  /** A folder with the demo in it, closed. */
+  const made = async (name: string): Promise<string> => {
+    const data = join(folder, name);
+    await (await open(data)).close();
+    return data;
+  };
+
+  it('closed has everything in its one file: copied alone it opens with the last change', async () => {
+    const data = join(folder, 'folded');
+    const app = await open(data);
+    const { body } = await request(app.getHttpServer()).get('/api/scenes/the-wet-stamp').expect(200);
+    const settings = body.document.settings[0];
+    const ops = [{ op: 'put', table: 'settings', id: 'scene', before: settings, after: { ...settings, title: 'The last change' } }];
+    await request(app.getHttpServer())
+      .patch('/api/scenes/the-wet-stamp')
+      .send({ baseRevision: body.revision, patchId: 'last', reason: 'scene.settings', ops })
+      .expect(200);
+    await app.close();
+    const copy = join(folder, 'copied');
+    mkdirSync(copy);
+    copyFileSync(database(data), database(copy));
+    const again = await open(copy);
+    try {
+      const kept = await request(again.getHttpServer()).get('/api/scenes/the-wet-stamp').expect(200);
+      expect(kept.body.document.settings[0].title).toBe('The last change');
+    } finally {
+      await again.close();
+    }
+  });
+
+  it.each([
+    ['no database', () => Buffer.from('This was a shopping list.\n'.repeat(400)), /The database file is (no database|damaged)/],
+    ['half a database', (bytes: Buffer) => bytes.subarray(0, Math.floor(bytes.length / 8192) * 4096), /The database file is damaged/],
+  ] as const)('with %s says what to do, and changes nothing', async (name, spoil, sentence) => {
+    const data = await made(`spoilt ${name.replace(/\W/g, '')}`);
+    const bytes = spoil(readFileSync(database(data)));
+    writeFileSync(database(data), bytes);
+    await expect(open(data)).rejects.toThrow(sentence);
+    await expect(open(data)).rejects.toThrow(/whose names end in -wal and -shm, put a backup in its place/);
+    expect(readFileSync(database(data)).equals(bytes)).toBe(true);
+  });
+
+  it('of a newer version is not opened', async () => {
+    const data = join(folder, 'newer');
+    const app = await open(data);
+    const connection = app.get(MikroORM).em.getConnection();
+    await connection.execute("insert into mikro_orm_migrations (name, executed_at) values ('20991231-wonders', '2099-12-31')");
+    await app.close();
+    await expect(open(data)).rejects.toThrow(/written by a newer Zest Jaw \(20991231-wonders\)\. Start that one/);
+  });
+
+  it('that is a file, or lies in one, is told', async () => {
+    const file = join(folder, 'a file');
+    writeFileSync(file, 'text');
+    await expect(serve(file, 0)).rejects.toThrow(/The data folder .*a file is a file and no folder\. Choose another with ZEST_DATA/);
+    await expect(serve(join(file, 'inside'), 0)).rejects.toThrow(/is no folder, or lies in something that is none/);
+  });
 });
 
 it('no package runs anything when it is installed, and none is known to tell its maker', () => {
