@@ -248,3 +248,9 @@ export async function dragOnto(page: Page, grip: Locator, place: Locator): Promi
   await expect(place).toHaveAttribute('data-over');
   await page.mouse.up();
 }
+
+/** Gives a part of the face a lane in the open scene, and goes to it. */
+export async function addLane(page: Page, part: string): Promise<void> {
+  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+  await page.getByRole('menuitem', { name: `A lane for ${part}` }).click();
+}

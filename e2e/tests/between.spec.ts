@@ -10,7 +10,7 @@ import {
 } from '@zest-jaw/core';
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { type App, expect, mouthLane, openDemo, saved, sceneDocument, test } from '../app.js';
+import { addLane, type App, expect, mouthLane, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-last-ferry';
 
@@ -165,8 +165,7 @@ test('a lane goes with the mouth by a table, follows what is put there in one st
   app,
 }) => {
   await openDemo(page, app, SCENE);
-  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'A lane for brows' }).click();
+  await addLane(page, 'brows');
   await expect.poll(() => drawingsOf(page)).toEqual(['level']);
   await page.keyboard.press('j');
   const panel = page.getByRole('region', { name: 'By itself' });

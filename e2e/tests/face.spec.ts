@@ -2,7 +2,7 @@
 import type { ChartView, SceneDocument } from '@zest-jaw/core';
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, mouthLane, openDemo, saved, sceneDocument, test } from '../app.js';
+import { addLane, expect, mouthLane, openDemo, saved, sceneDocument, test } from '../app.js';
 
 const SCENE = 'the-last-ferry';
 
@@ -61,8 +61,7 @@ test('a lane for the brows is made, a drawing put by its keycap in ink; muted th
   app,
 }) => {
   await openDemo(page, app, SCENE);
-  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'A lane for brows' }).click();
+  await addLane(page, 'brows');
   await expect.poll(async () => (await mouthLane(page)).map(({ drawing }) => drawing)).toEqual(['level']);
   for (let step = 0; step < 6; step++) await page.keyboard.press('ArrowRight');
   await page.keyboard.press('w');
@@ -102,8 +101,7 @@ test('what is seen is kept as a pose, put over a selection and to the end of a p
   app,
 }) => {
   await openDemo(page, app, SCENE);
-  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'A lane for brows' }).click();
+  await addLane(page, 'brows');
   await expect.poll(async () => (await mouthLane(page)).length).toBe(1);
   // Up on stressed words by themselves, on more of them, and no longer.
   await page.keyboard.press('j');

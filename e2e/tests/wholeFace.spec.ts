@@ -1,6 +1,6 @@
 /** A whole face from one layered file: its head, its mouths and its parts, talking and blinking in a scene. */
 import { lookToSvg, starterChart, starterParts, type ChartView, type Drawing } from '@zest-jaw/core';
-import { expect, mouthLane, openDemo, saved, test } from '../app.js';
+import { addLane, expect, mouthLane, openDemo, saved, test } from '../app.js';
 
 const chart = starterChart('Made', 'clay');
 const { style } = chart.settings[0]!;
@@ -72,8 +72,7 @@ test('one file brings the head, the mouths and every part on a chart of its own;
   expect(played).toHaveLength(7);
 
   await page.getByRole('link', { name: 'Key', exact: true }).click();
-  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'A lane for lids' }).click();
+  await addLane(page, 'lids');
   await expect(page.getByRole('button', { name: 'Lids', exact: true })).toBeVisible();
   await page.keyboard.press('j');
   await page.getByRole('region', { name: 'By itself' }).getByRole('button', { name: 'Blink' }).click();

@@ -2,7 +2,6 @@
 import fc from 'fast-check';
 import {
   addPartLane,
-  BUILT_HEAD,
   checkChart,
   checkScene,
   faceAt,
@@ -38,19 +37,11 @@ import {
 import { blinkJobOf } from '../scene/partLanes.js';
 import { LINE, spokenScene } from '../testing/spokenScene.js';
 import { countedIds, TEST_CHART, TEST_CHARTS, testPatch } from '../testing/testPatch.js';
+import { chartsOn, EYES, HEAD, PARTS } from '../testing/wholeFace.js';
 
-const EYES = { x: 200, y: 162, apart: 50, across: 20, tall: 23, lid: '#f0c08e', brow: '#33202f', hang: 0.2 };
-const PARTS = starterParts('Bramble', STARTER_STYLES['brush']!, EYES);
-const HEAD: ChartHead = {
-  ...BUILT_HEAD,
-  parts: PARTS.map(({ part }) => ({ ...part, id: part.name.toLowerCase(), chartId: `chart-${part.name.toLowerCase()}` })),
-};
 const LIDS = HEAD.parts!.find(({ id }) => id === 'lids')!;
 const [MOUTH_CHART] = [...TEST_CHARTS.keys()];
-const CHARTS = new Map<string, ChartDocument>([
-  ...PARTS.map(({ part, chart }) => [`chart-${part.name.toLowerCase()}`, chart] as const),
-  ...[...TEST_CHARTS].map(([id, chart]) => [id, { ...chart, head: [HEAD] }] as const),
-]);
+const CHARTS = chartsOn(HEAD);
 
 const applied = (scene: SceneDocument, patch: Patch | Refusal, charts = CHARTS): SceneDocument => testPatch(scene, patch, charts);
 

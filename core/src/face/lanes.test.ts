@@ -4,7 +4,6 @@ import {
   addPartLane,
   applyPatch,
   blendedDrawing,
-  BUILT_HEAD,
   checkScene,
   exposuresOfTrack,
   faceAt,
@@ -30,11 +29,8 @@ import {
   setIdle,
   setLaneState,
   setLinks,
-  starterParts,
-  STARTER_STYLES,
   whyOfPart,
   type ChartDocument,
-  type ChartHead,
   type LaneLink,
   type LaneState,
   type Patch,
@@ -43,17 +39,9 @@ import {
 } from '../index.js';
 import { LINE, spokenScene } from '../testing/spokenScene.js';
 import { countedIds, TEST_CHART, TEST_CHARTS, testPatch } from '../testing/testPatch.js';
+import { chartsOn, HEAD } from '../testing/wholeFace.js';
 
-const EYES = { x: 200, y: 162, apart: 50, across: 20, tall: 23, lid: '#f0c08e', brow: '#33202f', hang: 0.2 };
-const PARTS = starterParts('Bramble', STARTER_STYLES['brush']!, EYES);
-const HEAD: ChartHead = {
-  ...BUILT_HEAD,
-  parts: PARTS.map(({ part }) => ({ ...part, id: part.name.toLowerCase(), chartId: `chart-${part.name.toLowerCase()}` })),
-};
-const CHARTS = new Map<string, ChartDocument>([
-  ...PARTS.map(({ part, chart }) => [`chart-${part.name.toLowerCase()}`, chart] as const),
-  ...[...TEST_CHARTS].map(([id, chart]) => [id, { ...chart, head: [HEAD] }] as const),
-]);
+const CHARTS = chartsOn(HEAD);
 const ids = countedIds('l');
 const patched = (scene: SceneDocument, patch: Patch | Refusal): SceneDocument => testPatch(scene, patch, CHARTS);
 const laneIdOf = (scene: SceneDocument, part: string): string => scene.tracks.find((track) => track.part === part)!.id;

@@ -2,7 +2,6 @@
 import fc from 'fast-check';
 import {
   addPartLane,
-  BUILT_HEAD,
   changeFrameRate,
   checkScene,
   curvesCsv,
@@ -28,10 +27,7 @@ import {
   setLaneState,
   setPlace,
   slideFrames,
-  starterParts,
-  STARTER_STYLES,
   upgradeScene,
-  type ChartDocument,
   type ChartHead,
   type Patch,
   type PlaceKey,
@@ -42,19 +38,9 @@ import {
 } from '../index.js';
 import { spokenScene } from '../testing/spokenScene.js';
 import { countedIds, emptyScene, TEST_CHARTS, testPatch } from '../testing/testPatch.js';
+import { chartsOn, HEAD } from '../testing/wholeFace.js';
 
-const EYES = { x: 200, y: 162, apart: 50, across: 20, tall: 23, lid: '#f0c08e', brow: '#33202f', hang: 0.2 };
-const PARTS = starterParts('Bramble', STARTER_STYLES['brush']!, EYES);
-const HEAD: ChartHead = {
-  ...BUILT_HEAD,
-  parts: PARTS.map(({ part }) => ({ ...part, id: part.name.toLowerCase(), chartId: `chart-${part.name.toLowerCase()}` })),
-};
-const withHead = (head: ChartHead): Map<string, ChartDocument> =>
-  new Map<string, ChartDocument>([
-    ...PARTS.map(({ part, chart }) => [`chart-${part.name.toLowerCase()}`, chart] as const),
-    ...[...TEST_CHARTS].map(([id, chart]) => [id, { ...chart, head: [head] }] as const),
-  ]);
-const CHARTS = withHead(HEAD);
+const CHARTS = chartsOn(HEAD);
 const ids = countedIds('p');
 const OWN: PlaceOf = { track: 'mouth1', of: 'own' };
 const WHOLE: PlaceOf = { track: 'mouth1', of: 'head' };
@@ -191,7 +177,7 @@ describe('what is moved', () => {
     expect(looksOfFrames(scene, 'mouth1', CHARTS)).toEqual(looksOfFrames(plain, 'mouth1', CHARTS));
     // An offset is in the head's units, whatever the mouth's size and turn there.
     const turned: ChartHead = { ...HEAD, mouth: { ...HEAD.mouth, angle: 90, scale: 2 } };
-    const onTurned = facesOfFrames(keyed(plain, OWN, 0, { x: 10 }), 'mouth1', withHead(turned))[0]!;
+    const onTurned = facesOfFrames(keyed(plain, OWN, 0, { x: 10 }), 'mouth1', chartsOn(turned))[0]!;
     expect(onTurned.place?.moved).toBe('translate(0 -5)');
   });
 
@@ -200,7 +186,7 @@ describe('what is moved', () => {
       ...HEAD,
       parts: HEAD.parts!.map((part) => (part.id === 'lids' ? { ...part, follows: 'eyes', at: { x: 0, y: 0, scale: 1, angle: 0 } } : part)),
     };
-    const charts = withHead(carried);
+    const charts = chartsOn(carried);
     const eyes = carried.parts!.find(({ id }) => id === 'eyes')!;
     const plain = spokenScene();
     const withLane = testPatch(plain, addPartLane(plain, { mouth: 'mouth1', part: eyes }, charts.get(eyes.chartId)!, ids), charts);
@@ -236,7 +222,7 @@ describe('a jaw', () => {
       jawMotion: { lead: 1, ease: 1, share: 0.8 },
       parts: HEAD.parts!.map((part) => (part.id === 'brows' ? { ...part, jaw: 20 } : part)),
     };
-    const charts = withHead(bearded);
+    const charts = chartsOn(bearded);
     const scene = spokenScene();
     const [track] = scene.tracks;
     const curve = jawCurve(scene, 'mouth1', charts);

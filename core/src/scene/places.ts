@@ -14,14 +14,7 @@ export const PLACE_EASES: readonly PlaceEase[] = ['hold', 'even', 'in', 'out', '
 export const PLACE_LIMITS = { offset: 5000, leastScale: 0.05, mostScale: 20, angle: 360, skew: 60 } as const;
 
 /** What a place adds: offsets in the units of what carries it, a factor, degrees clockwise, degrees of skew, and mirrored. */
-export interface PlaceValue {
-  readonly x: number;
-  readonly y: number;
-  readonly scale: number;
-  readonly angle: number;
-  readonly skew: number;
-  readonly flip: boolean;
-}
+export type PlaceValue = Pick<PlaceKey, 'x' | 'y' | 'scale' | 'angle' | 'skew' | 'flip'>;
 
 export const NO_PLACE: PlaceValue = { x: 0, y: 0, scale: 1, angle: 0, skew: 0, flip: false };
 
