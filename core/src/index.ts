@@ -13,10 +13,32 @@ export {
 export { frameAtSample, framePositionOfSample, framesToHold, sampleAtFrame, samplesToSeconds, secondsToSamples } from './time/samples.js';
 export { formatTimecode, hasDropFrame, maybeFrameOfTimecode, nominalFramesPerSecond } from './time/timecode.js';
 export { timeScale, type TimeScale } from './time/timeScale.js';
-export { partOfWave, brokenOff, looksLikeWave, readWave, WAVE_LIMITS, writeWave, type Sound } from './audio/wave.js';
-export { mixChannels, type Mixed } from './audio/channels.js';
-export { ditherTo16Bit, floatsOf16Bit, resample } from './audio/resample.js';
-export { CLIP_LIMITS, RECOGNISER_RATE, truthForRecogniser, truthOfSound, truthOfWave, truthToWave, type Truth } from './audio/truth.js';
+export {
+  partOfWave,
+  brokenOff,
+  looksLikeWave,
+  openWave,
+  readWave,
+  WAVE_LIMITS,
+  waveHeader,
+  writeWave,
+  type OpenWave,
+  type Sound,
+} from './audio/wave.js';
+export { measureChannels, mixByPlan, mixChannels, type ChannelMeasure, type ChannelPlan, type Mixed } from './audio/channels.js';
+export { ditherTo16Bit, floatsOf16Bit, openDitherer, openResampler, resample, type Ditherer, type Resampler } from './audio/resample.js';
+export {
+  CLIP_LIMITS,
+  maybeUnfit,
+  openTruth,
+  type TruthMaker,
+  RECOGNISER_RATE,
+  truthForRecogniser,
+  truthOfSound,
+  truthOfWave,
+  truthToWave,
+  type Truth,
+} from './audio/truth.js';
 export { extremesOf, PYRAMID_STEP, waveBlocks, wavePyramid, type WaveBlocks, type WaveExtremes, type WavePyramid } from './audio/peaks.js';
 export { decibels, findPauses, loudnessOfWindows, peakLevel, SILENT_BELOW_DB, type Pause } from './audio/loudness.js';
 export {

@@ -1,5 +1,6 @@
 import { MikroOrmModule } from '@mikro-orm/nestjs';
 import { DynamicModule, Module } from '@nestjs/common';
+import { MulterModule } from '@nestjs/platform-express';
 import { join } from 'node:path';
 import { AssetController } from './assets/asset.controller.js';
 import { AssetStore } from './assets/asset.store.js';
@@ -26,6 +27,7 @@ import { SceneController } from './scenes/scene.controller.js';
 import { SceneStore } from './scenes/scene.store.js';
 import { SceneUploadService } from './scenes/sceneUpload.service.js';
 import { ShootingController } from './stage/shooting.controller.js';
+import { ClearingService, WORK_FOLDERS, type WorkFolders } from './storage/clearing.service.js';
 import { DATABASE_FILE, databaseOptions, FoldedLog } from './storage/database.js';
 import { WorkerPool } from './workers/workerPool.js';
 
@@ -38,9 +40,19 @@ export interface AppOptions {
 @Module({})
 export class AppModule {
   static with({ dataFolder, demoFolder }: AppOptions): DynamicModule {
+    const folders: WorkFolders = {
+      exports: join(dataFolder, 'exports'),
+      imports: join(dataFolder, 'imports'),
+      recordings: join(dataFolder, 'recordings'),
+      arriving: join(dataFolder, 'arriving'),
+    };
     return {
       module: AppModule,
-      imports: [MikroOrmModule.forRoot(databaseOptions(join(dataFolder, DATABASE_FILE)))],
+      imports: [
+        MikroOrmModule.forRoot(databaseOptions(join(dataFolder, DATABASE_FILE))),
+        // Uploads land there for the length of a request.
+        MulterModule.register({ dest: folders.arriving }),
+      ],
       controllers: [
         AssetController,
         BundleController,
@@ -58,6 +70,7 @@ export class AppModule {
         BundleService,
         ChartStore,
         CheckService,
+        ClearingService,
         DemoService,
         FoldedLog,
         HandOffService,
@@ -71,9 +84,10 @@ export class AppModule {
         SceneUploadService,
         SeveralService,
         WorkerPool,
-        { provide: EXPORT_FOLDER, useValue: join(dataFolder, 'exports') },
-        { provide: IMPORT_FOLDER, useValue: join(dataFolder, 'imports') },
-        { provide: RECORDING_FOLDER, useValue: join(dataFolder, 'recordings') },
+        { provide: EXPORT_FOLDER, useValue: folders.exports },
+        { provide: IMPORT_FOLDER, useValue: folders.imports },
+        { provide: RECORDING_FOLDER, useValue: folders.recordings },
+        { provide: WORK_FOLDERS, useValue: folders },
         { provide: DEMO_FOLDER, useValue: demoFolder },
       ],
     };

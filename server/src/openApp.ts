@@ -17,6 +17,7 @@ import { ProblemFilter } from './guard/problem.filter.js';
 import { JobService } from './jobs/job.service.js';
 import { WorkerPool } from './workers/workerPool.js';
 import { MAX_BODY } from './scenes/limits.js';
+import { ClearingService } from './storage/clearing.service.js';
 import { checkDatabaseFile, DATABASE_FILE, prepareDatabase, withFileSaid } from './storage/database.js';
 
 export interface OpenOptions extends AppOptions {
@@ -102,6 +103,7 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
   }
   await app.init();
   await RequestContext.create(orm.em, () => app.get(DemoService).loadIfEmpty());
+  await app.get(ClearingService).begin();
   await app.get(JobService).resume();
   return app;
 }

@@ -5,7 +5,13 @@ import {
   findPauses,
   floatsOf16Bit,
   loudnessOfWindows,
+  maybeUnfit,
+  measureChannels,
+  mixByPlan,
   mixChannels,
+  openDitherer,
+  openResampler,
+  openTruth,
   peakLevel,
   readWave,
   resample,
@@ -60,6 +66,73 @@ function waveFile(
   });
   return buffer;
 }
+
+describe('a sound that comes in pieces', () => {
+  /** Cut at any places. */
+  const pieces = (samples: Float32Array, cuts: readonly number[]): Float32Array[] => {
+    const places = [0, ...cuts.map((cut) => Math.floor(cut * samples.length)).sort((a, b) => a - b), samples.length];
+    return places.slice(1).map((to, index) => samples.subarray(places[index]!, to));
+  };
+  const cuts = fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 6 });
+
+  it('is at another rate what it is as a whole, sample for sample', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom([44_100, 48_000], [8000, 48_000], [96_000, 48_000], [48_000, 16_000]),
+        fc.integer({ min: 1, max: 900 }),
+        cuts,
+        ([from, to], length, at) => {
+          const sound = tone(700, length / from!, from);
+          const resampler = openResampler(from!, to!);
+          const got = [...pieces(sound, at).map((piece) => resampler.push(piece)), resampler.end()].flatMap((piece) => [...piece]);
+          expect(got).toEqual([...resample(sound, from!, to!)]);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is dithered as it is as a whole, also where its first pieces have nothing to round', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 400 }), cuts, fc.integer({ min: 0, max: 500 }), (exact, at, expected) => {
+        const sound = Float32Array.from({ length: 400 }, (_, index) => (index < exact ? (index % 50) / 32_768 : Math.sin(index) / 3));
+        const ditherer = openDitherer(expected);
+        for (const piece of pieces(sound, at)) ditherer.push(piece);
+        expect([...ditherer.end()]).toEqual([...ditherTo16Bit(sound)]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('has its channels mixed by all of them: one that is empty at first and one that is turned over are told', () => {
+    const voice = tone(300, 0.4);
+    const late = voice.map((value, index) => (index < 9000 ? 0 : value));
+    const [whole, measure] = [mixChannels([voice, late]), measureChannels(2)];
+    const at = [0.1, 0.5];
+    const [lefts, rights] = [pieces(voice, at), pieces(late, at)];
+    lefts.forEach((left, index) => measure.push([left, rights[index]!]));
+    const plan = measure.plan();
+    expect(lefts.flatMap((left, index) => [...mixByPlan([left, rights[index]!], plan)])).toEqual([...whole.samples]);
+    expect(plan.notes).toEqual(whole.notes);
+  });
+
+  it.each<[string, number, number, number | undefined, RegExp]>([
+    ['nine channels', 48_000, 9, 10, /9 channels/],
+    ['a rate of 96 MHz', 96_000_000, 1, 10, /96000000 samples a second/],
+    ['a rate that is none', Number.NaN, 1, 10, /NaN samples a second/],
+    ['eight hours', 48_000, 1, 8 * 3600 * 48_000, /480 minutes long/],
+  ])('is refused before any of it comes, by %s', (_, rate, channels, samples, sentence) => {
+    expect(maybeUnfit(rate, channels, samples)?.refusal).toMatch(sentence);
+  });
+
+  it('that says nothing of its length is refused once it is too long, and no more of it is wanted', () => {
+    const maker = openTruth(4000, { shares: [1], notes: [] });
+    expect(maker.isFull).toBe(false);
+    maker.push([new Float32Array(4000 * 60 * 32).fill(0.1)]);
+    expect(maker.isFull).toBe(true);
+    expect(maker.end()).toEqual({ refusal: expect.stringMatching(/32 minutes long\. A dialogue clip may be 30/) });
+  });
+});
 
 describe('wave files', () => {
   const samples = [0, 0.5, -0.5, 0.25];

@@ -9,8 +9,6 @@ import { sumOfProducts } from './sumOfProducts.js';
 /** Zero crossings of the sinc kept on each side. */
 const HALF_WIDTH = 20;
 const KAISER_BETA = 8;
-/** Samples between two reports of progress. */
-const REPORT_EVERY = 1 << 20;
 /** Where the pass band ends, as a share of the lower rate's half. */
 const PASS = 0.95;
 
@@ -45,16 +43,16 @@ function tapsOfPhase(phase: number, cutoff: number, halfWidth: number): Float32A
 /** Taps of a change of rate, by `from:to`: a voice is heard at the same few speeds over and over. */
 const tapsOfChange = new Map<string, (Float32Array | undefined)[]>();
 
-/**
- * The same sound at another rate, both in whole samples a second. An output sample falls
- * in one of `toRate / gcd` places between two input samples; the taps of each place are
- * computed once.
- *
- * @param report told the share done, now and then
- * @returns `ceil(samples.length · toRate / fromRate)` samples, with no delay
- */
-export function resample(samples: Float32Array, fromRate: number, toRate: number, report?: (done: number) => void): Float32Array {
-  if (fromRate === toRate) return samples;
+/** A sound at another rate, piece by piece: what comes out in all is what one call of `resample` gives. */
+export interface Resampler {
+  push(samples: Float32Array): Float32Array;
+  /** The last of it. */
+  end(): Float32Array;
+}
+
+/** Both rates in whole samples a second. */
+export function openResampler(fromRate: number, toRate: number): Resampler {
+  if (fromRate === toRate) return { push: (samples) => samples, end: () => new Float32Array(0) };
   const divisor = greatestCommonDivisor(fromRate, toRate);
   const [up, down] = [toRate / divisor, fromRate / divisor];
   const narrowing = Math.min(1, up / down);
@@ -62,22 +60,122 @@ export function resample(samples: Float32Array, fromRate: number, toRate: number
   const change = `${up}:${down}`;
   let phases = tapsOfChange.get(change);
   if (!phases) tapsOfChange.set(change, (phases = new Array<Float32Array | undefined>(up)));
-  const padded = new Float32Array(samples.length + 2 * halfWidth);
-  padded.set(samples, halfWidth);
-  const result = new Float32Array(Math.ceil((samples.length * up) / down));
-  for (let out = 0; out < result.length; out++) {
-    if (report && out % REPORT_EVERY === 0) report(out / result.length);
-    const place = out * down;
-    const centre = Math.floor(place / up);
-    const phase = place - centre * up;
-    const taps = (phases[phase] ??= tapsOfPhase(phase / up, PASS * narrowing, halfWidth));
-    result[out] = sumOfProducts(padded, centre + 1, taps, 0, taps.length);
-  }
-  return result;
+  const taken = phases;
+  // Silence before the first sample; `heldFrom` is where the held samples begin in a sound with that before it.
+  let [held, heldFrom, given, out] = [new Float32Array(halfWidth), 0, 0, 0];
+
+  /** Every output sample up to `last` whose taps lie in what is held. */
+  const reach = (last: number): Float32Array => {
+    const end = heldFrom + held.length;
+    // The taps of an output sample lie from `centre + 1` to before `centre + 1 + 2 · halfWidth`.
+    const furthest = end - 2 * halfWidth - 1;
+    const until = Math.max(out, Math.min(last, Math.floor(((furthest + 1) * up - 1) / down) + 1));
+    const result = new Float32Array(until - out);
+    for (let index = 0; index < result.length; index++) {
+      const place = (out + index) * down;
+      const centre = Math.floor(place / up);
+      const phase = place - centre * up;
+      const taps = (taken[phase] ??= tapsOfPhase(phase / up, PASS * narrowing, halfWidth));
+      result[index] = sumOfProducts(held, centre + 1 - heldFrom, taps, 0, taps.length);
+    }
+    out = until;
+    const needed = Math.min(end, Math.max(heldFrom, Math.floor((out * down) / up) + 1));
+    held = held.slice(needed - heldFrom);
+    heldFrom = needed;
+    return result;
+  };
+  const hold = (samples: Float32Array): void => {
+    const both = new Float32Array(held.length + samples.length);
+    both.set(held);
+    both.set(samples, held.length);
+    held = both;
+  };
+
+  return {
+    push(samples) {
+      if (samples.length === 0) return samples;
+      hold(samples);
+      given += samples.length;
+      return reach(Number.POSITIVE_INFINITY);
+    },
+    end() {
+      hold(new Float32Array(2 * halfWidth + 1));
+      return reach(Math.ceil((given * up) / down));
+    },
+  };
+}
+
+/**
+ * The same sound at another rate, both in whole samples a second. An output sample falls
+ * in one of `toRate / gcd` places between two input samples; the taps of each place are
+ * computed once.
+ *
+ * @returns `ceil(samples.length · toRate / fromRate)` samples, with no delay
+ */
+export function resample(samples: Float32Array, fromRate: number, toRate: number): Float32Array {
+  if (fromRate === toRate) return samples;
+  const resampler = openResampler(fromRate, toRate);
+  const [most, last] = [resampler.push(samples), resampler.end()];
+  const whole = new Float32Array(most.length + last.length);
+  whole.set(most);
+  whole.set(last, most.length);
+  return whole;
 }
 
 /** Steps of 16 bits in a full scale of 1: the same for what is read and what is written. */
 const STEPS = 32_768;
+
+/** Floats to 16 bits, piece by piece: what is there at the end is what one call of `ditherTo16Bit` gives. */
+export interface Ditherer {
+  push(samples: Float32Array): void;
+  end(): Int16Array;
+}
+
+/** Numbers from 0 to 1, the same each time. */
+function seededNumbers(): () => number {
+  let seed = 0x2f6b_1d35;
+  return () => {
+    seed = (Math.imul(seed, 1_664_525) + 1_013_904_223) >>> 0;
+    return seed / 4_294_967_296;
+  };
+}
+
+const within16Bits = (value: number): number => Math.min(STEPS - 1, Math.max(-STEPS, value));
+
+/** @param expected how many samples will come, where that is known: then they are held once */
+export function openDitherer(expected = 0): Ditherer {
+  const random = seededNumbers();
+  const dithered = (value: number): number => within16Bits(value === 0 ? 0 : Math.round(value + random() - random()));
+  let [whole, length, isExact] = [new Int16Array(expected), 0, true];
+  const makeRoom = (samples: number): void => {
+    if (length + samples <= whole.length) return;
+    const larger = new Int16Array(Math.max(length + samples, Math.ceil(whole.length * 1.5)));
+    larger.set(whole.subarray(0, length));
+    whole = larger;
+  };
+  /** How many of a piece have nothing to round, from its first on; these are taken. */
+  const takeExact = (samples: Float32Array): number => {
+    for (let index = 0; index < samples.length; index++) {
+      const value = samples[index]! * STEPS;
+      if (!Number.isInteger(value)) return index;
+      whole[length + index] = within16Bits(value);
+    }
+    return samples.length;
+  };
+  return {
+    push(samples) {
+      makeRoom(samples.length);
+      if (!isExact || takeExact(samples) < samples.length) {
+        // What came before was of 16 bits, so that its dither can still be added.
+        if (isExact) for (let index = 0; index < length; index++) whole[index] = dithered(whole[index]!);
+        isExact = false;
+        for (let index = 0; index < samples.length; index++) whole[length + index] = dithered(samples[index]! * STEPS);
+      }
+      length += samples.length;
+    },
+    end: () => (length === whole.length ? whole : whole.slice(0, length)),
+  };
+}
 
 /**
  * Floats to 16 bits with triangular dither of one step either way, from a small seeded
@@ -87,25 +185,9 @@ const STEPS = 32_768;
  * @param samples −1 to 1; what lies beyond is cut off
  */
 export function ditherTo16Bit(samples: Float32Array): Int16Array {
-  const result = new Int16Array(samples.length);
-  let isExact = true;
-  for (let index = 0; index < samples.length && isExact; index++) {
-    const value = samples[index]! * STEPS;
-    isExact = Number.isInteger(value);
-    result[index] = Math.min(STEPS - 1, Math.max(-STEPS, value));
-  }
-  if (isExact) return result;
-  let seed = 0x2f6b_1d35;
-  const random = (): number => {
-    seed = (Math.imul(seed, 1_664_525) + 1_013_904_223) >>> 0;
-    return seed / 4_294_967_296;
-  };
-  for (let index = 0; index < samples.length; index++) {
-    const value = samples[index]! * STEPS;
-    const dithered = value === 0 ? 0 : Math.round(value + random() - random());
-    result[index] = Math.min(STEPS - 1, Math.max(-STEPS, dithered));
-  }
-  return result;
+  const ditherer = openDitherer(samples.length);
+  ditherer.push(samples);
+  return ditherer.end();
 }
 
 export function floatsOf16Bit(samples: Int16Array): Float32Array {

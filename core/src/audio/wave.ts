@@ -59,8 +59,20 @@ export function looksLikeWave(bytes: Uint8Array): boolean {
   return chunkName(view, 0) === 'RIFF' && chunkName(view, 8) === 'WAVE';
 }
 
-/** Reads a wave file; a refusal says what is wrong with it. A file cut off in the middle is read as far as it goes. */
-export function readWave(bytes: Uint8Array): Sound | Refusal {
+/** A wave file whose samples have not been read yet. */
+export interface OpenWave {
+  readonly sampleRate: number;
+  readonly channels: number;
+  /** Samples of each channel. */
+  readonly length: number;
+  /** What to know about it: that the file breaks off. */
+  readonly notes?: readonly string[];
+  /** Samples of every channel, −1 to 1. */
+  read(from: number, to: number): Float32Array[];
+}
+
+/** Looks at a wave file; a refusal says what is wrong with it. A file cut off in the middle is read as far as it goes. */
+export function openWave(bytes: Uint8Array): OpenWave | Refusal {
   if (!looksLikeWave(bytes))
     return { refusal: 'This is not a WAV file: it does not begin as one. Save the recording as WAV and drop it again.' };
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -81,19 +93,27 @@ export function readWave(bytes: Uint8Array): Sound | Refusal {
     } else if (name === 'data') {
       if (!wave) break;
       const there = Math.min(length, bytes.length - start);
-      const sound = readSamples(view, wave, start, there);
+      const open = openSamples(view, wave, start, there);
       // Recorders that were switched off leave a length of nothing or of everything: that says nothing.
       const isKnown = length < 0xffff_ff00 && length > there;
-      if ('refusal' in sound || !isKnown) return sound;
-      const seconds = sound.channels[0]!.length / sound.sampleRate;
-      return { ...sound, notes: [brokenOff(seconds, (seconds * length) / Math.max(1, there))] };
+      if ('refusal' in open || !isKnown) return open;
+      const seconds = open.length / open.sampleRate;
+      return { ...open, notes: [brokenOff(seconds, (seconds * length) / Math.max(1, there))] };
     }
     offset = start + length + (length % 2);
   }
   return { refusal: 'This WAV file has no sound in it. Save the recording again and drop it here.' };
 }
 
-function readSamples(view: DataView, wave: WaveFormat, start: number, length: number): Sound | Refusal {
+/** Reads all of a wave file; a refusal says what is wrong with it. */
+export function readWave(bytes: Uint8Array): Sound | Refusal {
+  const open = openWave(bytes);
+  if ('refusal' in open) return open;
+  const { sampleRate, length, notes } = open;
+  return { sampleRate, channels: open.read(0, length), ...(notes && { notes }) };
+}
+
+function openSamples(view: DataView, wave: WaveFormat, start: number, length: number): OpenWave | Refusal {
   const { channels, sampleRate, bits } = wave;
   const read = readerFor(wave);
   if (!read)
@@ -106,25 +126,35 @@ function readSamples(view: DataView, wave: WaveFormat, start: number, length: nu
     return { refusal: `This WAV file has ${sampleRate} samples a second. It may have ${WAVE_LIMITS.slowest} to ${WAVE_LIMITS.fastest}.` };
   const bytesPerSample = bits / 8;
   const frames = Math.floor(length / (bytesPerSample * channels));
-  const sound = Array.from({ length: channels }, () => new Float32Array(frames));
-  for (let frame = 0, offset = start; frame < frames; frame++) {
-    for (const channel of sound) {
-      const value = read(view, offset);
-      channel[frame] = Number.isFinite(value) ? value : 0;
-      offset += bytesPerSample;
-    }
-  }
-  return { sampleRate, channels: sound };
+  return {
+    sampleRate,
+    channels,
+    length: frames,
+    read(from, to) {
+      const count = Math.max(0, Math.min(frames, to) - from);
+      const sound = Array.from({ length: channels }, () => new Float32Array(count));
+      for (let frame = 0, offset = start + from * channels * bytesPerSample; frame < count; frame++) {
+        for (const channel of sound) {
+          const value = read(view, offset);
+          channel[frame] = Number.isFinite(value) ? value : 0;
+          offset += bytesPerSample;
+        }
+      }
+      return sound;
+    },
+  };
 }
 
-/** A 16-bit mono wave file of samples from −32 768 to 32 767. */
-export function writeWave(samples: Int16Array, sampleRate: number): Uint8Array {
-  const bytes = new Uint8Array(44 + samples.length * 2);
+const HEADER_BYTES = 44;
+
+/** What stands before the samples in a 16-bit mono wave file. */
+export function waveHeader(length: number, sampleRate: number): Uint8Array {
+  const bytes = new Uint8Array(HEADER_BYTES);
   const view = new DataView(bytes.buffer);
   const text = (offset: number, value: string): void =>
     [...value].forEach((letter, index) => view.setUint8(offset + index, letter.charCodeAt(0)));
   text(0, 'RIFF');
-  view.setUint32(4, 36 + samples.length * 2, true);
+  view.setUint32(4, 36 + length * 2, true);
   text(8, 'WAVEfmt ');
   view.setUint32(16, 16, true);
   view.setUint16(20, FORMAT_PCM, true);
@@ -134,13 +164,21 @@ export function writeWave(samples: Int16Array, sampleRate: number): Uint8Array {
   view.setUint16(32, 2, true);
   view.setUint16(34, 16, true);
   text(36, 'data');
-  view.setUint32(40, samples.length * 2, true);
-  for (let index = 0; index < samples.length; index++) view.setInt16(44 + index * 2, samples[index]!, true);
+  view.setUint32(40, length * 2, true);
+  return bytes;
+}
+
+/** A 16-bit mono wave file of samples from −32 768 to 32 767. */
+export function writeWave(samples: Int16Array, sampleRate: number): Uint8Array {
+  const bytes = new Uint8Array(HEADER_BYTES + samples.length * 2);
+  bytes.set(waveHeader(samples.length, sampleRate));
+  const view = new DataView(bytes.buffer);
+  for (let index = 0; index < samples.length; index++) view.setInt16(HEADER_BYTES + index * 2, samples[index]!, true);
   return bytes;
 }
 
 /** Samples of a wave that `writeWave` wrote, without reading the rest of it. */
 export function partOfWave(bytes: Uint8Array, { from, to }: Span): Int16Array {
-  const own = bytes.slice(44 + 2 * Math.max(0, from), 44 + 2 * Math.max(0, to));
+  const own = bytes.slice(HEADER_BYTES + 2 * Math.max(0, from), HEADER_BYTES + 2 * Math.max(0, to));
   return new Int16Array(own.buffer, 0, own.length >> 1);
 }

@@ -71,10 +71,11 @@ function found<T>(
 /** The drawings among layers: those that the names tell, or with every folder opened so many times. */
 export function drawingsAmong<T>(layers: readonly Layer<T>[], level?: number): FoundLayer<T>[] {
   const drawings = found(layers, (layer, depth) => (level === undefined ? opensByItself(layer) : layer.isFolder && depth < level));
-  const names = drawings.map(({ name }) => name);
+  const counts = new Map<string, number>();
+  for (const { name } of drawings) counts.set(name, (counts.get(name) ?? 0) + 1);
   // The same name in two folders needs its folder's name to tell them apart.
   return drawings.map((drawing) =>
-    names.filter((name) => name === drawing.name).length > 1 && drawing.around.length > 0
+    counts.get(drawing.name)! > 1 && drawing.around.length > 0
       ? { ...drawing, name: `${drawing.around.at(-1)!.name} ${drawing.name}` }
       : drawing,
   );

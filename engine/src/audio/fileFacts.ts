@@ -42,22 +42,55 @@ export function factsOfMp3(bytes: Uint8Array): Mp3Facts {
   return { knowsDelay: delay > 0, samples: frames === undefined ? undefined : frames * samplesOfFrame(isVersion1) };
 }
 
-/** Samples that a FLAC's stream info promises (RFC 9639, 8.2); undefined when it does not know. */
-export function samplesOfFlac(bytes: Uint8Array): number | undefined {
-  const at = ascii(bytes, 0, 4) === 'fLaC' ? 4 : undefined;
-  if (at === undefined || (bytes[at]! & 0x7f) !== 0) return undefined;
-  const info = at + 4;
-  const samples = (bytes[info + 13]! & 0x0f) * 2 ** 32 + bigEndian(bytes, info + 14);
-  return samples > 0 ? samples : undefined;
+const littleEndian = (bytes: Uint8Array, from: number): number =>
+  (bytes[from]! | (bytes[from + 1]! << 8) | (bytes[from + 2]! << 16) | (bytes[from + 3]! << 24)) >>> 0;
+
+/** What a file says of its sound before any of it is decoded; `samples` is undefined when it does not say. */
+export interface SoundFacts {
+  readonly sampleRate: number;
+  readonly channels: number;
+  /** Of one channel, at its own rate. */
+  readonly samples: number | undefined;
+}
+
+/** What a FLAC's stream info says (RFC 9639, 8.2); undefined when it does not begin with one. */
+export function maybeFactsOfFlac(bytes: Uint8Array): SoundFacts | undefined {
+  if (ascii(bytes, 0, 4) !== 'fLaC' || (bytes[4]! & 0x7f) !== 0 || bytes.length < 42) return undefined;
+  const rate = bigEndian(bytes, 18) >>> 12;
+  const samples = (bytes[21]! & 0x0f) * 2 ** 32 + bigEndian(bytes, 22);
+  return { sampleRate: rate, channels: ((bytes[20]! >> 1) & 7) + 1, samples: samples > 0 ? samples : undefined };
+}
+
+/** Bytes from the end of a file in which the last page of an Ogg begins: none is longer (RFC 3533, 6). */
+const LONGEST_PAGE = 70_000;
+
+/** Where an Ogg's last page begins. */
+function maybeLastPage(bytes: Uint8Array): number | undefined {
+  for (let at = bytes.length - 27; at >= Math.max(0, bytes.length - LONGEST_PAGE); at--) if (ascii(bytes, at, 4) === 'OggS') return at;
+  return undefined;
+}
+
+/**
+ * What an Ogg says in its first page, where the codec's own header is (Vorbis I, 4.2.2; RFC 7845, 5.1), and by
+ * the place of its last page, which is counted at 48 000 Hz in Opus.
+ */
+export function maybeFactsOfOgg(bytes: Uint8Array): SoundFacts | undefined {
+  const packet = 27 + (bytes[26] ?? 0);
+  const isOpus = ascii(bytes, packet, 8) === 'OpusHead';
+  if (!isOpus && ascii(bytes, packet + 1, 6) !== 'vorbis') return undefined;
+  const last = maybeLastPage(bytes);
+  const place = last === undefined ? 0 : littleEndian(bytes, last + 6) + littleEndian(bytes, last + 10) * 2 ** 32;
+  // A page on which no packet ends has no place: all its bits are set.
+  const samples = place > 0 && place < 2 ** 62 ? place : undefined;
+  if (isOpus) return { sampleRate: 48_000, channels: bytes[packet + 9]!, samples };
+  return { sampleRate: littleEndian(bytes, packet + 12), channels: bytes[packet + 11]!, samples };
 }
 
 /** Whether an Ogg file ends with its last page (RFC 3533, 6: a header type with the third bit set). */
 export function endsWhole(bytes: Uint8Array): boolean {
-  for (let at = bytes.length - 27; at >= Math.max(0, bytes.length - 70_000); at--)
-    if (ascii(bytes, at, 4) === 'OggS') {
-      const segments = bytes[at + 26]!;
-      const length = bytes.subarray(at + 27, at + 27 + segments).reduce((sum, size) => sum + size, 0);
-      return (bytes[at + 5]! & 4) === 4 && at + 27 + segments + length <= bytes.length;
-    }
-  return false;
+  const at = maybeLastPage(bytes);
+  if (at === undefined) return false;
+  const segments = bytes[at + 26]!;
+  const length = bytes.subarray(at + 27, at + 27 + segments).reduce((sum, size) => sum + size, 0);
+  return (bytes[at + 5]! & 4) === 4 && at + 27 + segments + length <= bytes.length;
 }

@@ -109,13 +109,17 @@ function layOver(canvas: Uint8Array, at: number, pixels: Uint8Array, from: numbe
   canvas[at + 3] = Math.round(alpha * 255);
 }
 
-/** Every frame as it is seen, whole. Throws when the file breaks the rules of its format. */
-export async function framesOfApng(bytes: Uint8Array): Promise<Raster[]> {
+/**
+ * Every frame as it is seen, whole, one after another. Throws when the file breaks the rules of its format.
+ *
+ * @param most frames that are taken: as many as the file says that it has
+ */
+export async function* framesOfApng(bytes: Uint8Array, most = Number.POSITIVE_INFINITY): AsyncGenerator<Raster> {
   const { header, shared, frames } = read(bytes);
   const [width, height] = [header.readUInt32BE(0), header.readUInt32BE(4)];
   const canvas = new Uint8Array(width * height * 4);
-  const seen: Raster[] = [];
   for (const [index, frame] of frames.entries()) {
+    if (index >= most) return;
     if (frame.width === 0 || frame.height === 0 || frame.x + frame.width > width || frame.y + frame.height > height)
       throw new Error('a frame lies outside the picture');
     const pixels = await pixelsOf(frame, header, shared);
@@ -128,7 +132,7 @@ export async function framesOfApng(bytes: Uint8Array): Promise<Raster[]> {
       if (frame.blend === BLEND.source) canvas.set(pixels.subarray(from, from + frame.width * 4), start);
       else for (let column = 0; column < frame.width * 4; column += 4) layOver(canvas, start + column, pixels, from + column);
     }
-    seen.push({ width, height, pixels: canvas.slice() });
+    yield { width, height, pixels: canvas.slice() };
     if (before) canvas.set(before);
     else if (dispose === DISPOSE.background)
       for (let row = 0; row < frame.height; row++) {
@@ -136,5 +140,4 @@ export async function framesOfApng(bytes: Uint8Array): Promise<Raster[]> {
         canvas.fill(0, start, start + frame.width * 4);
       }
   }
-  return seen;
 }

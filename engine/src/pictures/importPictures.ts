@@ -4,14 +4,14 @@
  * animated picture. Each file that cannot be used is answered with a sentence, and the others go on.
  */
 import type { LayerChoice } from '@zest-jaw/core';
-import { decodePicture } from './decode.js';
+import { openPicture } from './decode.js';
 import { baseName, type Found, type FoundMouth, type ImportOptions, type LayerOptions } from './foundMouth.js';
 import { maybeKindOfFile } from './kindOfFile.js';
 import { CannotUsePicture, PICTURE_FILE_LIMITS } from './limits.js';
 import { mouthsOfOpenRaster } from './mouthsOfOpenRaster.js';
 import { mouthsOfRasters } from './mouthsOfRasters.js';
 import { mouthsOfSvg } from './mouthsOfSvg.js';
-import { unpack, type NamedFile } from './unpack.js';
+import { unpack, UnpacksToTooMuch, type NamedFile } from './unpack.js';
 
 export interface RefusedFile {
   readonly file: string;
@@ -31,14 +31,18 @@ const inNaturalOrder = (a: NamedFile, b: NamedFile): number => a.name.localeComp
 
 /** Files with archives in them unpacked; an OpenRaster file stays one. */
 function expanded(files: readonly NamedFile[], refused: RefusedFile[]): { file: NamedFile; inside?: readonly NamedFile[] }[] {
+  let room: number = PICTURE_FILE_LIMITS.unpackedBytes;
   return files.flatMap((file) => {
     if (maybeKindOfFile(file.bytes) !== 'zip') return [{ file }];
     try {
-      const inside = unpack(file.bytes, baseName(file.name));
+      const inside = unpack(file.bytes, baseName(file.name), room);
+      room -= inside.reduce((sum, { bytes }) => sum + bytes.length, 0);
       if (inside.some((entry) => entry.name === 'stack.xml')) return [{ file, inside }];
       return inside.sort(inNaturalOrder).map((entry) => ({ file: entry }));
     } catch (error) {
       if (!(error instanceof CannotUsePicture)) throw error;
+      // Nothing after it is unpacked either: each would have to be begun to be refused.
+      if (error instanceof UnpacksToTooMuch) room = 0;
       refused.push({ file: baseName(file.name), sentence: error.message });
       return [];
     }
@@ -75,21 +79,22 @@ async function mouthsOfFile(
   const expected = NAMED_FOR[/\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? ''];
   if (expected && expected !== kind) warnings.push(`${name} is a ${kind.toUpperCase()} whatever its name says; it is taken as one.`);
   if (kind === 'svg') return mouthsOfSvg(file, layers, warnings);
-  const frames = await decodePicture(file.bytes, kind, name);
-  return mouthsOfRasters(file, single ? frames.slice(0, 1) : frames, options, warnings, notePaper);
+  return mouthsOfRasters(file, await openPicture(file.bytes, kind, name), options, warnings, notePaper);
 }
 
 /**
  * Finds the mouths of some files.
  *
+ * @param options how they are taken; `spoiled` names those that are not to be looked at, by the index that is reported, and what
+ * is said of each
  * @param onMouth called for each in order, so that nothing need be kept
- * @param report share done, and what is being done
+ * @param report share done, what is being done, and with which file: its index when archives are unpacked
  */
 export async function importPictures(
   files: readonly NamedFile[],
-  options: ImportOptions,
+  { spoiled, ...options }: ImportOptions & { readonly spoiled?: ReadonlyMap<number, string> },
   onMouth: (mouth: FoundMouth) => void | Promise<void>,
-  report: (done: number, doing: string) => void = () => undefined,
+  report: (done: number, doing: string, index: number) => void = () => undefined,
 ): Promise<ImportReport> {
   const refused: RefusedFile[] = [];
   const warnings: string[] = [];
@@ -108,7 +113,12 @@ export async function importPictures(
   let count = 0;
   for (const [index, source] of sources.entries()) {
     const name = baseName(source.file.name);
-    report(index / sources.length, `${name}, ${index + 1} of ${sources.length}`);
+    const before = spoiled?.get(index);
+    if (before !== undefined) {
+      refused.push({ file: name, sentence: before });
+      continue;
+    }
+    report(index / sources.length, `${name}, ${index + 1} of ${sources.length}`, index);
     try {
       const found = await mouthsOfFile(
         source,

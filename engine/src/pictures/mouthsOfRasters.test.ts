@@ -9,6 +9,12 @@ it('nine hundred blobs are refused in a sentence, before a picture is made of an
       for (let y = 0; y < 8; y++)
         for (let x = 0; x < 8; x++) pixels.set([40, 30, 60, 255], ((row * 30 + 4 + y) * width + column * 30 + 4 + x) * 4);
   const file = { name: 'dots.png', bytes: new Uint8Array(0) };
-  const found = mouthsOfRasters(file, [{ width, height, pixels }], { cut: { how: 'figures' }, clearPaper: true }, [], () => undefined);
+  const picture = {
+    count: 1,
+    async *frames() {
+      yield { width, height, pixels };
+    },
+  };
+  const found = mouthsOfRasters(file, picture, { cut: { how: 'figures' }, clearPaper: true }, [], () => undefined);
   await expect(found).rejects.toThrow(/dots falls into 900 separate figures\. An import may have 400: cut it by a grid/);
 });

@@ -1,5 +1,6 @@
 /** The mouths of a raster picture: the picture, its frames, its separate figures or the cells of a grid. */
 import { cropped, gridCells, maybePaperColour, separateFigures, withoutPaper, type Box, type Raster } from '@zest-jaw/core';
+import { firstFrame, type OpenPicture } from './decode.js';
 import { maybePlaced, stem, type Cut, type Found, type ImportOptions } from './foundMouth.js';
 import { CannotUsePicture, PICTURE_FILE_LIMITS } from './limits.js';
 import type { NamedFile } from './unpack.js';
@@ -16,25 +17,26 @@ const coversAll = ({ width, height }: Box, raster: Raster): boolean => width >= 
 
 export async function mouthsOfRasters(
   file: NamedFile,
-  frames: readonly Raster[],
+  picture: OpenPicture,
   { cut, clearPaper }: ImportOptions,
   warnings: string[],
   notePaper: () => void,
 ): Promise<Found[]> {
   const found: Found[] = [];
   const name = stem(file.name);
-  const [first] = frames;
-  if (frames.length > 1) {
-    for (const [index, frame] of frames.entries()) {
+  if (picture.count > 1 && cut.how !== 'single') {
+    let index = 0;
+    for await (const frame of picture.frames()) {
+      index += 1;
       if (maybePaperColour(frame)) notePaper();
       const placed = await maybePlaced(clearPaper ? withoutPaper(frame) : frame, { seen: frame });
-      if (placed)
-        found.push({ ...placed, name: `${name} ${index + 1}`, as: 'frame', index: index + 1, of: frames.length, pageKey: file.name });
+      if (placed) found.push({ ...placed, name: `${name} ${index}`, as: 'frame', index, of: picture.count, pageKey: file.name });
     }
     return found;
   }
-  if (maybePaperColour(first!)) notePaper();
-  const sheet = clearPaper ? withoutPaper(first!) : first!;
+  const first = await firstFrame(picture);
+  if (maybePaperColour(first)) notePaper();
+  const sheet = clearPaper ? withoutPaper(first) : first;
   const cells = cellsOf(sheet, cut);
   if (cells.length > PICTURE_FILE_LIMITS.mouths)
     throw new CannotUsePicture(
@@ -46,8 +48,8 @@ export async function mouthsOfRasters(
     );
   for (const [index, cell] of cells.entries()) {
     const placed = await (cells.length === 1
-      ? maybePlaced(sheet, { seen: first!, isWhole: cut.how === 'single' })
-      : maybePlaced(cropped(sheet, cell), { seen: cropped(first!, cell), origin: cell }));
+      ? maybePlaced(sheet, { seen: first, isWhole: cut.how === 'single' })
+      : maybePlaced(cropped(sheet, cell), { seen: cropped(first, cell), origin: cell }));
     if (!placed) continue;
     const many = cells.length > 1;
     found.push({
@@ -57,7 +59,7 @@ export async function mouthsOfRasters(
       index: index + 1,
       of: cells.length,
       // Pictures of one size are pages laid over one another; the mouths of a sheet are not.
-      pageKey: many ? `${file.name}#${index}` : `${first!.width}x${first!.height}`,
+      pageKey: many ? `${file.name}#${index}` : `${first.width}x${first.height}`,
     });
   }
   return found;

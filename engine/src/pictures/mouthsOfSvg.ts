@@ -3,7 +3,7 @@ import { Resvg } from '@resvg/resvg-js';
 import { measurePicture, svgParts, type Box, type Raster } from '@zest-jaw/core';
 import { checkPictureSize } from './decode.js';
 import { baseName, MARGIN, maybeInk, type Found, type LayerOptions } from './foundMouth.js';
-import { CannotUsePicture, PREVIEW_SIDE } from './limits.js';
+import { CannotUsePicture, checkMouthCount, PREVIEW_SIDE } from './limits.js';
 import type { NamedFile } from './unpack.js';
 
 /** An SVG painted at most `side` pixels a side. */
@@ -38,6 +38,7 @@ export async function mouthsOfSvg(file: NamedFile, { single, level, noteChoice }
   warnings.push(...read.warnings);
   noteChoice(read.choice);
   const { canvas, parts } = read;
+  checkMouthCount(parts.length, baseName(file.name));
   const found: Found[] = [];
   for (const [index, part] of parts.entries()) {
     const onCanvas = part.svg(canvas);

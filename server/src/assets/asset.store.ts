@@ -13,8 +13,11 @@ export class AssetStore {
   async keep(bytes: Uint8Array, mediaType: string, fileName: string): Promise<Asset> {
     const hash = createHash('sha256').update(bytes).digest('hex');
     const known = await this.em.findOne(Asset, { hash });
-    if (known) return known;
-    const asset = this.em.create(Asset, { hash, mediaType, fileName, bytes: Buffer.from(bytes) });
+    if (known) {
+      known.unusedSince = null;
+      return known;
+    }
+    const asset = this.em.create(Asset, { hash, mediaType, fileName, bytes: Buffer.from(bytes), unusedSince: null });
     this.em.persist(asset);
     return asset;
   }

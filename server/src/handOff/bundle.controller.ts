@@ -2,13 +2,8 @@ import { Controller, HttpCode, Post, UploadedFile, UseInterceptors } from '@nest
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { SceneDocument } from '@zest-jaw/core';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
 import { BundleService, type OpenedBundle } from './bundle.service.js';
-
-/** Uploads land here for the length of a request. */
-const ARRIVING = join(tmpdir(), 'zest-jaw-arriving');
 
 @ApiTags('bundles')
 @Controller('bundles')
@@ -17,7 +12,7 @@ export class BundleController {
 
   @Post()
   @ApiConsumes('multipart/form-data')
-  @UseInterceptors(FileInterceptor('bundle', { dest: ARRIVING, limits: { fileSize: 5 * MAX_UPLOAD_BYTES, files: 1 } }))
+  @UseInterceptors(FileInterceptor('bundle', { limits: { fileSize: 5 * MAX_UPLOAD_BYTES, files: 1 } }))
   @ApiOperation({
     summary: 'Opens a bundle (field `bundle`): its scenes beside those that are here, its charts where they are not the same.',
   })
@@ -28,7 +23,7 @@ export class BundleController {
   @Post('scenes')
   @HttpCode(200)
   @ApiConsumes('multipart/form-data')
-  @UseInterceptors(FileInterceptor('bundle', { dest: ARRIVING, limits: { fileSize: 5 * MAX_UPLOAD_BYTES, files: 1 } }))
+  @UseInterceptors(FileInterceptor('bundle', { limits: { fileSize: 5 * MAX_UPLOAD_BYTES, files: 1 } }))
   @ApiOperation({ summary: 'The scenes of a bundle (field `bundle`), to be held against one that is here; nothing of it is kept.' })
   scenes(@UploadedFile() file: { readonly path: string } | undefined): Promise<readonly SceneDocument[]> {
     return this.bundles.scenesOf(file);

@@ -12,11 +12,11 @@ import {
   type SceneDocument,
 } from '@zest-jaw/core';
 import type { Bundle } from '@zest-jaw/engine/hand-off';
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
 import { cannotUse, notThere } from '../guard/problem.js';
-import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
+import { JobFailed, JobRun, JobService, type LetGo } from '../jobs/job.service.js';
 import { mouthsFirst, SceneStore } from '../scenes/scene.store.js';
 import { Character, Chart, Job, Production, Scene } from '../storage/entities.js';
 import type { SheetTask, ShotsTask, SpritesTask } from '../workers/handOff.worker.js';
@@ -46,10 +46,11 @@ export class HandOffService implements OnModuleInit {
 
   onModuleInit(): void {
     mkdirSync(this.folder, { recursive: true });
-    this.jobs.register(jobKind('sheet'), (run) => this.sheet(run));
-    this.jobs.register(jobKind('shots'), (run) => this.shots(run));
-    this.jobs.register(jobKind('sprites'), (run) => this.sprites(run));
-    this.jobs.register(jobKind('bundle'), (run) => this.bundle(run));
+    const letGo: LetGo = (job) => rmSync(this.fileOf(job), { force: true });
+    this.jobs.register(jobKind('sheet'), (run) => this.sheet(run), letGo);
+    this.jobs.register(jobKind('shots'), (run) => this.shots(run), letGo);
+    this.jobs.register(jobKind('sprites'), (run) => this.sprites(run), letGo);
+    this.jobs.register(jobKind('bundle'), (run) => this.bundle(run), letGo);
   }
 
   async begin(sceneId: string, dto: HandOffDto): Promise<Job> {

@@ -13,7 +13,7 @@ import {
   safeName,
   sceneSettings,
 } from '@zest-jaw/core';
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
 import { cannotUse, notThere } from '../guard/problem.js';
@@ -42,7 +42,11 @@ export class PictureService implements OnModuleInit {
 
   onModuleInit(): void {
     mkdirSync(this.folder, { recursive: true });
-    this.jobs.register(PICTURES_JOB, (run) => this.render(run));
+    this.jobs.register(
+      PICTURES_JOB,
+      (run) => this.render(run),
+      (job) => rmSync(this.fileOf(job), { force: true }),
+    );
   }
 
   async begin(sceneId: string, dto: PicturesDto): Promise<Job> {

@@ -16,15 +16,10 @@ import { FilesInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { ImportView, JobView, PlacedArt } from '@zest-jaw/core';
 import { Response } from 'express';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { jobView } from '../jobs/job.service.js';
 import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
 import { AcceptImportDto, ImportDto } from './import.dto.js';
 import { ImportService, MOST_FILES, type UploadedPicture } from './import.service.js';
-
-/** Uploads land here for the length of a request. */
-const ARRIVING = join(tmpdir(), 'zest-jaw-arriving');
 
 @ApiTags('imports')
 @Controller('imports')
@@ -33,7 +28,7 @@ export class ImportController {
 
   @Post()
   @ApiConsumes('multipart/form-data')
-  @UseInterceptors(FilesInterceptor('files', MOST_FILES, { dest: ARRIVING, preservePath: true, limits: { fileSize: MAX_UPLOAD_BYTES } }))
+  @UseInterceptors(FilesInterceptor('files', MOST_FILES, { preservePath: true, limits: { fileSize: MAX_UPLOAD_BYTES } }))
   @ApiOperation({ summary: 'Looks for mouths in files (field `files`); answers with the job. Nothing is kept until it is accepted.' })
   async begin(@Body() dto: ImportDto, @UploadedFiles() files: UploadedPicture[] = []): Promise<JobView> {
     return jobView(await this.imports.begin(dto, files));

@@ -1,7 +1,7 @@
 /**
  * Importing mouths: files are looked at in a worker, what was found is shown, and only what
  * is accepted is kept. Until then everything lies in a folder of the import's own, which
- * goes when it is accepted or given up, and with the server's next start.
+ * goes when it is accepted or given up, or a day later.
  */
 import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
@@ -16,10 +16,15 @@ import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
 import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
 import { Job } from '../storage/entities.js';
 import { fileOfMouth } from './foundFiles.js';
-import { WorkerPool } from '../workers/workerPool.js';
+import type { ImportTask } from '../workers/import.worker.js';
+import { Overstepped, overstepInWords } from '../workers/processPool.js';
+import { WorkerPool, type WorkReport } from '../workers/workerPool.js';
 import { ImportDto } from './import.dto.js';
 
 export const IMPORT_JOB = 'import';
+
+/** So many files that take too much end an import. */
+const MOST_SPOILED = 3;
 
 /** Folder that imports lie in until they are accepted. */
 export const IMPORT_FOLDER = Symbol('IMPORT_FOLDER');
@@ -55,7 +60,6 @@ export class ImportService implements OnModuleInit {
   ) {}
 
   onModuleInit(): void {
-    rmSync(this.folder, { recursive: true, force: true });
     mkdirSync(this.folder, { recursive: true });
     this.jobs.register(IMPORT_JOB, (run) => this.find(run));
   }
@@ -149,11 +153,35 @@ export class ImportService implements OnModuleInit {
     return join(this.folder, id, 'out');
   }
 
+  /** What is in the files; one that takes too much is told, left out, and the others are looked at again. */
+  private async foundOf(
+    task: Pick<ImportTask, 'files' | 'options' | 'folder'>,
+    signal: AbortSignal,
+    report: WorkReport,
+  ): Promise<ImportView> {
+    const spoiled = new Map<number, string>();
+    for (;;) {
+      let at: { part: number; doing: string } | undefined;
+      const follow: WorkReport = (done, doing, part) => {
+        if (part !== undefined) at = { part, doing };
+        report(done, doing);
+      };
+      try {
+        return await this.workers.run<ImportView>('import', { ...task, spoiled }, signal, follow);
+      } catch (error) {
+        if (!(error instanceof Overstepped)) throw error;
+        if (!at) throw new JobFailed(`What was chosen ${overstepInWords(error)}. Choose fewer files.`);
+        spoiled.set(at.part, saidOf(error, at.doing));
+        if (spoiled.size === MOST_SPOILED) throw new JobFailed([...spoiled.values()].join(' '));
+      }
+    }
+  }
+
   private async find({ job, signal, report }: JobRun): Promise<string[]> {
     const { files, options } = job.request as ImportJobRequest;
     if (!files?.every((file) => existsSync(file.path))) throw new JobFailed('The files are no longer here. Choose them again.');
     const folder = this.outbox(job.id);
-    const found = await this.workers.run<ImportView>('import', { files, options, folder }, signal, report);
+    const found = await this.foundOf({ files, options, folder }, signal, report);
     signal.throwIfAborted();
     if (found.mouths.length === 0) {
       rmSync(join(this.folder, job.id), { recursive: true, force: true });
@@ -163,6 +191,11 @@ export class ImportService implements OnModuleInit {
     writeFileSync(join(folder, 'found.json'), JSON.stringify(found));
     return [...found.refused.map(({ sentence }) => sentence), ...found.warnings];
   }
+}
+
+/** What is said of a file that took too much. */
+function saidOf(error: Overstepped, doing: string): string {
+  return `${doing.replace(/, \d+ of \d+$/, '')} ${overstepInWords(error)}. Make it simpler or smaller, or export it as PNG.`;
 }
 
 /** Moves a file, also to another disk. */

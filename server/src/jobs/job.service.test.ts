@@ -16,6 +16,7 @@ const job = (): Job =>
     warnings: [],
     offers: false,
     reading: null,
+    attempts: 0,
     request: {},
     createdAt: new Date(),
   }) as Job;

@@ -20,6 +20,12 @@ export interface JobRun {
 /** Does the work of one kind of job. Returns warnings; throws `JobFailed` with a sentence. */
 export type JobRunner = (run: JobRun) => Promise<string[]>;
 
+/** Takes away what a job that came to nothing left behind. */
+export type LetGo = (job: Job) => void;
+
+/** Work that the program ended in so often is not begun again. */
+const MOST_ATTEMPTS = 2;
+
 /** The job could not be done, for a reason the user can be told. */
 export class JobFailed extends Error {}
 
@@ -31,6 +37,7 @@ export function jobView({ id, kind, scene, state, done, message, warnings, offer
 export class JobService implements OnModuleDestroy {
   private readonly logger = new Logger('Job');
   private readonly runners = new Map<string, JobRunner>();
+  private readonly letGo = new Map<string, LetGo>();
   private readonly running = new Map<string, AbortController>();
   private readonly changes = new Subject<JobView>();
   private stopping = false;
@@ -45,9 +52,10 @@ export class JobService implements OnModuleDestroy {
     return this.stopping;
   }
 
-  /** Says what does the work of a kind of job. */
-  register(kind: string, runner: JobRunner): void {
+  /** Says what does the work of a kind of job, and what clears up after one that failed or was given up. */
+  register(kind: string, runner: JobRunner, letGo?: LetGo): void {
     this.runners.set(kind, runner);
+    if (letGo) this.letGo.set(kind, letGo);
   }
 
   /** Adds a job to the current unit of work; `start` it once that is committed. */
@@ -63,6 +71,7 @@ export class JobService implements OnModuleDestroy {
       warnings: [],
       offers: false,
       reading: null,
+      attempts: 0,
       createdAt: new Date(),
     });
     this.em.persist(job);
@@ -96,10 +105,20 @@ export class JobService implements OnModuleDestroy {
     return merge(this.changes.pipe(filter((view) => view.id === id)), now).pipe(takeWhile((view) => !hasEnded(view), true));
   }
 
-  /** Starts again what was under way when the server last stopped. */
+  /** Starts again what was under way when the server last stopped, but for what it seems to have stopped of. */
   async resume(): Promise<void> {
-    const jobs = await this.orm.em.fork().find(Job, { state: { $in: ['waiting', 'running'] } });
-    for (const job of jobs) this.start(job.id);
+    const em = this.orm.em.fork();
+    const jobs = await em.find(Job, { state: { $in: ['waiting', 'running'] } });
+    for (const job of jobs)
+      if (job.attempts >= MOST_ATTEMPTS)
+        Object.assign(job, {
+          state: 'failed',
+          message: `This was begun ${job.attempts} times, and the program ended in the middle of it each time. It is not begun again: bring another file, or the same one saved anew.`,
+        });
+    await em.flush();
+    for (const job of jobs)
+      if (hasEnded(job)) this.letGo.get(job.kind)?.(job);
+      else this.start(job.id);
   }
 
   start(id: string): void {
@@ -121,9 +140,11 @@ export class JobService implements OnModuleDestroy {
     return jobView(job);
   }
 
-  onModuleDestroy(): void {
+  async onModuleDestroy(): Promise<void> {
     this.stopping = true;
     for (const controller of this.running.values()) controller.abort();
+    // Told to stop, it did not end of the work that is under way.
+    await this.orm.em.fork().nativeUpdate(Job, { state: { $in: ['waiting', 'running'] } }, { attempts: 0 });
   }
 
   private async run(id: string): Promise<void> {
@@ -134,6 +155,7 @@ export class JobService implements OnModuleDestroy {
     const controller = new AbortController();
     this.running.set(id, controller);
     job.state = 'running';
+    job.attempts += 1;
     await em.flush();
     this.changes.next(jobView(job));
     try {
@@ -156,6 +178,7 @@ export class JobService implements OnModuleDestroy {
         this.logger.error(error instanceof Error ? error.stack : String(error));
         Object.assign(job, { state: 'failed', message: 'This work stopped unexpectedly. Nothing is lost; try it again.' });
       }
+      this.letGo.get(job.kind)?.(job);
     } finally {
       this.running.delete(id);
     }

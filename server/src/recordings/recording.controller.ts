@@ -2,14 +2,9 @@ import { Controller, Get, Param, Post, UploadedFile, UseInterceptors } from '@ne
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { JobView, RecordingView } from '@zest-jaw/core';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { jobView } from '../jobs/job.service.js';
 import { MAX_UPLOAD_BYTES } from '../scenes/limits.js';
 import { RecordingService, UploadedRecording } from './recording.service.js';
-
-/** Uploads land here for the length of a request. */
-const ARRIVING = join(tmpdir(), 'zest-jaw-arriving');
 
 @ApiTags('recordings')
 @Controller('recordings')
@@ -18,7 +13,7 @@ export class RecordingController {
 
   @Post()
   @ApiConsumes('multipart/form-data')
-  @UseInterceptors(FileInterceptor('recording', { dest: ARRIVING, limits: { fileSize: MAX_UPLOAD_BYTES, files: 1 } }))
+  @UseInterceptors(FileInterceptor('recording', { limits: { fileSize: MAX_UPLOAD_BYTES, files: 1 } }))
   @ApiOperation({
     summary: 'Takes in a recording (field `recording`: WAV, FLAC, MP3, Ogg Vorbis or Opus); answers with the job that decodes it.',
   })

@@ -14,7 +14,9 @@ import { nameOfUpload } from '../guard/nameOfUpload.js';
 import { JobFailed, JobRun, JobService } from '../jobs/job.service.js';
 import { Job } from '../storage/entities.js';
 import type { Decoded } from '../workers/decode.worker.js';
+import { Overstepped, overstepInWords } from '../workers/processPool.js';
 import { WorkerPool } from '../workers/workerPool.js';
+import { waveBeside } from './waveBeside.js';
 
 export const RECORDING_JOB = 'recording';
 
@@ -50,7 +52,11 @@ export class RecordingService implements OnModuleInit {
 
   onModuleInit(): void {
     mkdirSync(this.folder, { recursive: true });
-    this.jobs.register(RECORDING_JOB, (run) => this.decode(run));
+    this.jobs.register(
+      RECORDING_JOB,
+      (run) => this.decode(run),
+      (job) => rmSync(this.pathOf(job.id), { force: true }),
+    );
   }
 
   async begin(file: UploadedRecording | undefined): Promise<Job> {
@@ -78,19 +84,24 @@ export class RecordingService implements OnModuleInit {
     const path = this.pathOf(job.id);
     if (!existsSync(path)) throw new JobFailed('The recording did not arrive whole. Send it again.');
     try {
-      const decoded = await this.workers.run<Decoded | Refusal>('decode', { path }, signal, report);
+      const decoded = await this.workers.run<Decoded | Refusal>('decode', { path }, signal, report).catch((error: unknown) => {
+        if (error instanceof Overstepped)
+          throw new JobFailed(`This recording ${overstepInWords(error)}. Save it as WAV or FLAC, and send it again.`);
+        throw error;
+      });
       if (isRefusal(decoded)) throw new JobFailed(decoded.refusal);
       signal.throwIfAborted();
       report(0.97, 'Keeping it');
       const fileName = String(job.request['fileName']);
       const original = readFileSync(path);
       await this.assets.keep(original, MEDIA_TYPES[maybeKindOfRecording(original) ?? 'wav'], fileName);
-      const { hash } = await this.assets.keep(decoded.wave, 'audio/wav', fileName);
+      const { hash } = await this.assets.keep(readFileSync(decoded.wave), 'audio/wav', fileName);
       job.request = { fileName, audio: hash, lengthSamples: decoded.lengthSamples };
       return [...decoded.notes];
     } finally {
       // Stopped with the server it is decoded again when that comes back; ended otherwise, its file is no longer needed.
       if (!this.jobs.isStopping) rmSync(path, { force: true });
+      rmSync(waveBeside(path), { force: true });
     }
   }
 

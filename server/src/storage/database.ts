@@ -69,7 +69,7 @@ export function checkDatabaseFile(file: string): void {
 }
 
 /** Names of what a newer version has done to the database, and this one does not know. */
-async function unknownMigrations(orm: MikroORM): Promise<string[]> {
+export async function unknownMigrations(orm: MikroORM): Promise<string[]> {
   const known = new Set<string>(MIGRATIONS.map(({ name }) => name));
   const connection = orm.em.getConnection();
   const [table] = (await connection.execute<object[]>("select name from sqlite_master where name = 'mikro_orm_migrations'")) ?? [];

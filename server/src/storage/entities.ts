@@ -62,6 +62,10 @@ export class Asset {
 
   @Property({ type: 'blob', lazy: true })
   bytes!: Buffer;
+
+  /** Since when nothing refers to it; null while something does, or nobody has looked. */
+  @Property({ type: 'datetime', nullable: true })
+  unusedSince: Date | null = null;
 }
 
 @Entity()
@@ -213,6 +217,10 @@ export class Job {
 
   @Property({ type: 'json' })
   warnings: string[] = [];
+
+  /** How often it was begun without an end to it that the program saw. */
+  @Property({ type: 'integer' })
+  attempts: number = 0;
 
   /** What it read is kept until somebody has taken or left it. */
   @Property({ type: 'boolean' })

@@ -284,6 +284,14 @@ export class Migration20261210PlacesOverTime extends Migration {
   }
 }
 
+/** How often work was begun, and since when a file is not used. */
+export class Migration20261211Clearing extends Migration {
+  override up(): void {
+    this.addSql('alter table `job` add column `attempts` integer not null default 0;');
+    this.addSql('alter table `asset` add column `unused_since` datetime null;');
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -302,4 +310,5 @@ export const MIGRATIONS = [
   { name: '20261208-shots', class: Migration20261208Shots },
   { name: '20261209-check', class: Migration20261209Check },
   { name: '20261210-places-over-time', class: Migration20261210PlacesOverTime },
+  { name: '20261211-clearing', class: Migration20261211Clearing },
 ];

@@ -1,4 +1,5 @@
 /** The application on a data folder of its own, for tests. */
+import type { Type } from '@nestjs/common';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { MikroORM } from '@mikro-orm/libsql';
 import type { Patch, SceneDocument } from '@zest-jaw/core';
@@ -16,6 +17,8 @@ export interface TestApp {
   /** Ends the application and opens it again on the same data. */
   reopen(): Promise<void>;
   close(): Promise<void>;
+  /** A part of the application itself. */
+  get<Part>(part: Type<Part>): Part;
   scene(id: string): Promise<SceneAnswer>;
   /** Sends a patch of a scene. */
   send(id: string, baseRevision: number, patch: Patch): ReturnType<ReturnType<typeof request>['patch']>;
@@ -44,6 +47,7 @@ export async function openTestApp(): Promise<TestApp> {
   return {
     folder,
     agent,
+    get: (part) => app.get(part),
     scene: async (id) => (await agent().get(`/api/scenes/${id}`).expect(200)).body as SceneAnswer,
     send: (id, baseRevision, { id: patchId, ...patch }) =>
       agent()

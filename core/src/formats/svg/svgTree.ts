@@ -6,6 +6,7 @@
 import { SaxesParser } from 'saxes';
 import type { Refusal } from '../../document/refusal.js';
 import { cascaded, maybeTransformAttribute, MOST_MATCHES, rulesOf, type Styled } from './cascade.js';
+import { kindOfValue } from './values.js';
 
 export interface SvgNode {
   readonly name: string;
@@ -21,8 +22,8 @@ export interface SvgTree {
   readonly warnings: readonly string[];
 }
 
-/** `drawn` counts what is used again each time it is. */
-export const SVG_LIMITS = { elements: 50_000, drawn: 200_000, depth: 120, bytes: 32 * 1_048_576 } as const;
+/** `drawn` counts what is used again each time it is; `outline` is of all paths, in letters. */
+export const SVG_LIMITS = { elements: 50_000, drawn: 200_000, depth: 120, bytes: 32 * 1_048_576, outline: 4_000_000 } as const;
 
 const SHAPES = ['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon', 'image', 'use'];
 const GROUPS = ['svg', 'g', 'symbol', 'switch'];
@@ -61,17 +62,25 @@ interface OpenNode extends SvgNode {
 
 const localName = (name: string): string => name.slice(name.indexOf(':') + 1);
 
-/** A paint value that points nowhere but into the same file. */
-function maybeSafeValue(value: string): string | undefined {
+/** A value that does nothing but paint; undefined for what nobody here knows. Throws {@link Refused} where it points out of the file. */
+function maybeSafeValue(value: string, file: string): string | undefined {
   const text = value.trim();
-  if (/url\(/i.test(text) && !/^url\(\s*["']?#[\w.:-]+["']?\s*\)[\w\s#]*$/i.test(text)) return undefined;
-  return /expression|javascript:|@import|[<>&]/i.test(text) ? undefined : text;
+  const kind = kindOfValue(text);
+  if (kind === 'outside')
+    throw new Refused(`${file} refers to something outside the file (${text.slice(0, 60)}). Export it again with everything embedded.`);
+  return kind === 'harmless' ? text : undefined;
+}
+
+/** A picture inside the file, written in one way only, so that whoever looks for its size finds it. */
+function embedded(text: string): string {
+  const [head = '', data = ''] = text.split(',', 2);
+  return `${head.toLowerCase().replace(/\s+/g, '')},${data.replace(/\s+/g, '')}`;
 }
 
 function maybeHref(element: string, value: string, file: string): string | undefined {
   const text = value.trim();
   if (text.startsWith('#')) return /^#[\w.:-]+$/.test(text) ? text : undefined;
-  if (element === 'image' && EMBEDDED.test(text)) return text.replace(/\s+/g, '');
+  if (element === 'image' && EMBEDDED.test(text)) return embedded(text);
   if (/^data:/i.test(text))
     throw new Refused(`${file} holds something that is neither a PNG nor a JPEG picture (${text.slice(0, 30)}…). Embed pictures as PNG.`);
   throw new Refused(
@@ -93,9 +102,7 @@ function cleanAttributes(element: string, given: Readonly<Record<string, string>
       continue;
     }
     if (!PRESENTATION.has(name) && !GEOMETRY.has(name)) continue;
-    const safe = maybeSafeValue(value);
-    if (safe === undefined && /url\(/i.test(value))
-      throw new Refused(`${file} refers to something outside the file (${value.slice(0, 60)}). Export it again with everything embedded.`);
+    const safe = maybeSafeValue(value, file);
     if (safe !== undefined) attributes.set(name, safe);
   }
   return attributes;
@@ -122,9 +129,7 @@ function setStyles(node: OpenNode, rules: ReturnType<typeof rulesOf>, file: stri
     }
     // In CSS the geometry of shapes is a property too.
     if (!PRESENTATION.has(property) && !['d', 'r', 'cx', 'cy', 'rx', 'ry', 'x', 'y', 'width', 'height'].includes(property)) continue;
-    const safe = maybeSafeValue(value);
-    if (safe === undefined && /url\(/i.test(value))
-      throw new Refused(`${file} refers to something outside the file (${value.slice(0, 60)}). Export it again with everything embedded.`);
+    const safe = maybeSafeValue(value, file);
     if (safe === undefined) continue;
     if (PRESENTATION.has(property)) node.attributes.set(property, safe);
     else if (property === 'd') node.attributes.set('d', safe.replace(/^path\(\s*["']|["']\s*\)$/g, ''));
@@ -139,7 +144,7 @@ function parse(text: string, file: string): SvgTree {
   const warnings = new Set<string>();
   const sheets: string[] = [];
   let root: OpenNode | undefined;
-  let [elements, skippedDepth] = [0, 0];
+  let [elements, skippedDepth, outline] = [0, 0, 0];
   let reading: 'style' | 'title' | undefined;
   let read = '';
   let fault: string | undefined;
@@ -160,6 +165,11 @@ function parse(text: string, file: string): SvgTree {
     if (open.length > SVG_LIMITS.depth)
       return stop(`${file} is nested more than ${SVG_LIMITS.depth} deep. Ungroup it and export it again.`);
     const given = attributes as Record<string, string>;
+    outline += (given['d']?.length ?? 0) + (given['points']?.length ?? 0);
+    if (outline > SVG_LIMITS.outline)
+      return stop(
+        `${file} has outlines of more than ${SVG_LIMITS.outline / 1e6} million letters, some ${Math.round(SVG_LIMITS.outline / 10_000)} 000 corners. Simplify them, or export it as PNG.`,
+      );
     const local = localName(name);
     if (local === 'script') return stop(`${file} contains a script. A drawing needs none: export it again as plain SVG.`);
     if (skippedDepth > 0) {
