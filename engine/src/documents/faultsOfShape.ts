@@ -15,8 +15,8 @@ const NOUNS: Readonly<Record<ShapeName, string>> = { scene: 'scene', chart: 'mou
 
 /** More sentences than this help nobody. */
 const MOST_FAULTS = 20;
-/** A table with more records than this is none that anybody made. */
-const MOST_RECORDS = 200_000;
+/** A table with more records than this is none that anybody made: thirty minutes on ones are 43 200 frames, and an import 400 drawings. */
+const MOST_RECORDS: Readonly<Record<ShapeName, number>> = { scene: 200_000, chart: 2000 };
 
 const isRecord = (value: unknown): value is Record<string, unknown> => value !== null && typeof value === 'object' && !Array.isArray(value);
 
@@ -70,6 +70,14 @@ export function maybeFaultOfRecord(shape: ShapeName, table: string, candidate: u
   return fault && told(faultOf(fault));
 }
 
+/** Why a table has more records than it may, as a sentence. */
+export function maybeTooMany(shape: ShapeName, table: string, records: readonly unknown[]): string | undefined {
+  const most = MOST_RECORDS[shape];
+  return records.length > most
+    ? `There are ${records.length} ${table}. A ${NOUNS[shape]} may have ${most}: take out some, or make another.`
+    : undefined;
+}
+
 /** What is wrong with the shape of a would-be document, as sentences; empty when it is one. */
 export function faultsOfShape(shape: ShapeName, candidate: unknown): string[] {
   if (!isRecord(candidate))
@@ -87,8 +95,9 @@ export function faultsOfShape(shape: ShapeName, candidate: unknown): string[] {
       );
       continue;
     }
-    if (records.length > MOST_RECORDS) {
-      faults.push(`There are ${records.length} ${table}. There may be ${MOST_RECORDS}.`);
+    const tooMany = maybeTooMany(shape, table, records);
+    if (tooMany) {
+      faults.push(tooMany);
       continue;
     }
     for (const record of records as unknown[]) {

@@ -41,7 +41,7 @@ export class ChartController {
   @Post('copies')
   @ApiOperation({ summary: 'A new chart from a whole document, such as one that no longer fits the server’s.' })
   async copy(@Body() { title, document: sent }: CopyDocumentDto): Promise<{ id: string }> {
-    const [fault] = [...faultsOfShape('chart', sent), ...checkChart(sent)];
+    const fault = faultsOfShape('chart', sent)[0] ?? checkChart(sent)[0];
     if (fault) throw cannotUse(fault);
     await this.charts.checkPictures(sent as unknown as ChartDocument);
     const chart = sent as unknown as ChartDocument;

@@ -7,7 +7,7 @@ import type { EntityClass, FilterQuery, RequiredEntityData } from '@mikro-orm/co
 import { EntityManager } from '@mikro-orm/libsql';
 import { Injectable } from '@nestjs/common';
 import { applyPatch, invertPatch, PatchMismatch, type DocumentKind, type Patch, type RevisionView } from '@zest-jaw/core';
-import { maybeFaultOfRecord, type ShapeName } from '@zest-jaw/engine/documents';
+import { maybeFaultOfRecord, maybeTooMany, type ShapeName } from '@zest-jaw/engine/documents';
 import { cannotUse, notThere, staleBase } from '../guard/problem.js';
 import { RevisionRow } from '../storage/entities.js';
 
@@ -138,6 +138,10 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
     } catch (error) {
       if (error instanceof PatchMismatch) throw cannotUse(`${error.message} Reload the ${this.noun} and make the change again.`);
       throw error;
+    }
+    for (const [table, records] of Object.entries(document)) {
+      const tooMany = maybeTooMany(this.shape, table, records as readonly unknown[]);
+      if (tooMany) throw cannotUse(tooMany);
     }
     await this.check(document, row);
     row.document = document;

@@ -1,6 +1,9 @@
 /** Requests that nobody means well by: answered in a sentence, never as a fault of ours. */
+import type { ChartDocument } from '@zest-jaw/core';
 import { depthOfJson, MOST_DEPTH } from './reasonable.js';
 import { openTestApp, type TestApp } from '../testing/testApp.js';
+
+jest.setTimeout(60_000);
 
 let app: TestApp;
 beforeAll(async () => void (app = await openTestApp()));
@@ -76,6 +79,34 @@ describe('a body', () => {
         .expect(400);
     }
     expect((await app.scene('the-wet-stamp')).revision).toBe(0);
+  });
+});
+
+describe('a chart of more drawings than anybody draws', () => {
+  const chartOf = async (): Promise<{ id: string; revision: number; document: ChartDocument }> => {
+    const [{ id }] = (await app.agent().get('/api/charts').expect(200)).body;
+    return (await app.agent().get(`/api/charts/${id}`).expect(200)).body;
+  };
+  const more = (drawing: ChartDocument['drawings'][number], count: number): ChartDocument['drawings'][number][] =>
+    Array.from({ length: count }, (_, index) => ({ ...drawing, id: `many${index}`, label: `Many ${index}` }));
+
+  it('is not taken, whole or by a change', async () => {
+    const { id, revision, document } = await chartOf();
+    const [drawing] = document.drawings;
+    const copy = await app
+      .agent()
+      .post('/api/charts/copies')
+      .send({ title: 'Many', document: { ...document, drawings: more(drawing!, 2500) } })
+      .expect(422);
+    expect(copy.body.detail).toMatch(/There are 2500 drawings\. A mouth chart may have 2000: take out some, or make another\./);
+    const ops = more(drawing!, 2000).map((after) => ({ op: 'put', table: 'drawings', id: after.id, before: null, after }));
+    const patch = await app
+      .agent()
+      .patch(`/api/charts/${id}`)
+      .send({ baseRevision: revision, patchId: 'many', reason: 'chart.import', ops })
+      .expect(422);
+    expect(patch.body.detail).toMatch(/drawings\. A mouth chart may have 2000/);
+    expect((await chartOf()).revision).toBe(revision);
   });
 });
 

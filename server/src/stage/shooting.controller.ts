@@ -3,6 +3,7 @@ import { EntityManager } from '@mikro-orm/libsql';
 import { Body, Controller, Get, Param, ParseIntPipe, Put, Query, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
+import { memoryStorage } from 'multer';
 import { isShootingState, sceneSettings, type ShootingState, type ShotPictureView } from '@zest-jaw/core';
 import { AssetStore } from '../assets/asset.store.js';
 import { cannotUse, notThere } from '../guard/problem.js';
@@ -61,7 +62,7 @@ export class ShootingController {
 
   @Put('pictures/:picture')
   @ApiConsumes('multipart/form-data')
-  @UseInterceptors(FileInterceptor('picture', { limits: { fileSize: MAX_SHOT_BYTES, files: 1 } }))
+  @UseInterceptors(FileInterceptor('picture', { storage: memoryStorage(), limits: { fileSize: MAX_SHOT_BYTES, files: 1 } }))
   @ApiOperation({ summary: 'Keeps a picture of the camera (field `picture`: JPEG). One taken before stays, behind it.' })
   async keepPicture(
     @Param('id') id: string,
