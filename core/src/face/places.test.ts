@@ -93,6 +93,7 @@ describe('keys of a place', () => {
           expect(checkScene(scene, CHARTS)).toEqual([]);
         },
       ),
+      { numRuns: 60 },
     );
   });
 
