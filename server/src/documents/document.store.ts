@@ -139,8 +139,8 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
       if (error instanceof PatchMismatch) throw cannotUse(`${error.message} Reload the ${this.noun} and make the change again.`);
       throw error;
     }
-    for (const [table, records] of Object.entries(document)) {
-      const tooMany = maybeTooMany(this.shape, table, records as readonly unknown[]);
+    for (const [table, records] of Object.entries(document as Readonly<Record<string, readonly unknown[]>>)) {
+      const tooMany = maybeTooMany(this.shape, table, records);
       if (tooMany) throw cannotUse(tooMany);
     }
     await this.check(document, row);
