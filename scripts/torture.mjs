@@ -54,7 +54,7 @@ function damaged(bytes, random) {
     else if (how === 1) now[at] ^= 1 << Math.floor(random() * 8);
     else if (how === 2) now = Buffer.concat([now.subarray(0, at), now.subarray(at + length)]);
     else if (how === 3) now = Buffer.concat([now.subarray(0, at + length), now.subarray(at)]);
-    else if (how === 4) now.fill(random() < 0.5 ? 0 : 255, at, at + length);
+    else if (how === 4) now.fill(random() < 0.5 ? 0 : 255, at, Math.min(now.length, at + length));
     else if (random() < 0.3) now = now.subarray(0, at);
     if (now.length === 0) return Buffer.from([0]);
   }
