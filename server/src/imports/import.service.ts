@@ -7,7 +7,7 @@ import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import { PICTURE_FILE_LIMITS, type ImportView, type PlacedArt } from '@zest-jaw/core';
 import type { ImportOptions } from '@zest-jaw/engine';
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, copyFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
 import { nameOfUpload } from '../guard/nameOfUpload.js';
@@ -78,7 +78,7 @@ export class ImportService implements OnModuleInit {
       mkdirSync(inbox, { recursive: true });
       const kept = files.map((file, index) => {
         const path = join(inbox, String(index));
-        moveFile(file.path, path);
+        renameSync(file.path, path);
         return { name: nameOfUpload(file), path };
       });
       job.request = { source: job.id, files: kept, options } satisfies ImportJobRequest;
@@ -196,16 +196,6 @@ export class ImportService implements OnModuleInit {
 /** What is said of a file that took too much. */
 function saidOf(error: Overstepped, doing: string): string {
   return `${doing.replace(/, \d+ of \d+$/, '')} ${overstepInWords(error)}. Make it simpler or smaller, or export it as PNG.`;
-}
-
-/** Moves a file, also to another disk. */
-function moveFile(from: string, to: string): void {
-  try {
-    renameSync(from, to);
-  } catch {
-    copyFileSync(from, to);
-    rmSync(from, { force: true });
-  }
 }
 
 /** The most files of one request. */

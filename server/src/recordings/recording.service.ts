@@ -6,7 +6,7 @@
 import { EntityManager } from '@mikro-orm/libsql';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import { isRefusal, maybeKindOfRecording, type RecordingKind, type RecordingView, type Refusal } from '@zest-jaw/core';
-import { existsSync, mkdirSync, readFileSync, renameSync, copyFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
 import { cannotUse, notThere } from '../guard/problem.js';
@@ -65,7 +65,7 @@ export class RecordingService implements OnModuleInit {
       throw cannotUse('No recording came with this. Drop a recording, or choose one.');
     }
     const job = this.jobs.create(RECORDING_JOB, null, { fileName: nameOfUpload(file) });
-    moveFile(file.path, this.pathOf(job.id));
+    renameSync(file.path, this.pathOf(job.id));
     await this.em.flush();
     this.jobs.start(job.id);
     return job;
@@ -107,15 +107,5 @@ export class RecordingService implements OnModuleInit {
 
   private pathOf(jobId: string): string {
     return join(this.folder, jobId);
-  }
-}
-
-/** Across file systems too: uploads may land on another than the data. */
-function moveFile(from: string, to: string): void {
-  try {
-    renameSync(from, to);
-  } catch {
-    copyFileSync(from, to);
-    rmSync(from, { force: true });
   }
 }
