@@ -63,15 +63,17 @@ function damaged(bytes, random) {
 
 async function seedsOfPictures() {
   const chart = core.starterChart('Torture', 'clay');
-  const groups = chart.drawings.map(
-    (drawing, index) => `<g id="${drawing.id}">${core.lookToSvg('clay', drawing, { idPrefix: `m${index}` })}</g>`,
-  );
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="160" height="140" viewBox="-80 -40 160 140"><style>.a{fill:red}</style>${groups.join('')}</svg>`;
+  const { style } = chart.settings[0];
+  const groups = chart.drawings.map((drawing, index) => {
+    const mouth = core.lookToSvg(style, drawing, { idPrefix: `m${index}-` });
+    return `<g id="${drawing.id}" transform="translate(70 40)">${mouth}</g>`;
+  });
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="140" height="130" viewBox="0 0 140 130"><style>.a{fill:red}</style>${groups.join('')}</svg>`;
   const png = Buffer.from(svgToPng(svg));
   const frames = await sharp(png).raw().toBuffer({ resolveWithObject: true });
   const raw = { width: frames.info.width, height: frames.info.height * 2, channels: frames.info.channels, pageHeight: frames.info.height };
   const xml =
-    '<?xml version="1.0"?><image w="160" h="140"><stack><layer name="ah" src="a.png"/><stack name="oh"><layer src="a.png" x="3"/></stack></stack></image>';
+    '<?xml version="1.0"?><image w="140" h="130"><stack><layer name="ah" src="a.png"/><stack name="oh"><layer src="a.png" x="3"/></stack></stack></image>';
   return {
     'a.png': png,
     'a.jpg': await sharp(png).jpeg().toBuffer(),
@@ -111,7 +113,9 @@ async function importOf(pool, files) {
     try {
       const task = { files, options: { cut: { how: 'whole' }, clearPaper: false }, folder: join(folder, 'out'), spoiled };
       const found = await pool.run('import', task, new AbortController().signal, (_done, _doing, index) => (part = index));
-      return { refused: found.refused.length - spoiled.size, ended: spoiled.size };
+      // By its file: an archive may be told of twice, and be read in part.
+      const read = new Set(found.mouths.map(({ file }) => file));
+      return { read: read.size, sentences: found.refused.map(({ sentence }) => sentence), ended: spoiled.size };
     } catch (error) {
       if (!(error instanceof Overstepped) || part === undefined) throw error;
       if (error.of === 'unknown') faults.push(`${files[part]?.name}: ended what reads it`);
@@ -126,6 +130,9 @@ async function picturesThroughDecoders(pool) {
   for (const [name, bytes] of Object.entries(await seedsOfPictures())) {
     const random = chance(name);
     const count = { read: 0, refused: 0, ended: 0 };
+    writeFileSync(join(folder, name), bytes);
+    const whole = await importOf(pool, [{ name, path: join(folder, name) }]);
+    if (whole.read === 0) faults.push(`${name} is not read undamaged: ${whole.sentences.join(' ')}`);
     for (let from = 0; from < FILES; from += AT_ONCE) {
       const files = Array.from({ length: Math.min(AT_ONCE, FILES - from) }, (_, index) => {
         const path = join(folder, `${from + index}-${name}`);
@@ -133,10 +140,10 @@ async function picturesThroughDecoders(pool) {
         return { name: `${from + index}-${name}`, path };
       });
       try {
-        const { refused, ended } = await importOf(pool, files);
-        count.refused += refused;
+        const { read, ended } = await importOf(pool, files);
+        count.read += Math.min(read, files.length);
         count.ended += ended;
-        count.read += files.length - refused - ended;
+        count.refused += Math.max(0, files.length - read - ended);
       } catch (error) {
         faults.push(`${name}, from ${from}: ${error.stack}`);
       }
