@@ -24,8 +24,8 @@ const POOLS = {
 const MB = 2 ** 20;
 
 /**
- * Half an hour of sound took 380 to 580 MB and 5 to 55 s of the processor here, by its kind; a picture of the largest size allowed a
- * quarter of its time (docs/benchmarks.md).
+ * Half an hour of sound took 367 to 569 MB and 4 to 49 s of the processor here, by its kind; the largest picture allowed, with all of
+ * its pixels drawn, 721 MB and half of its time (docs/measured-once.md).
  */
 const PROCESSES = {
   decode: { file: 'decode.worker.js', allowance: { memory: 1024 * MB, seconds: 300 } },
