@@ -32,7 +32,8 @@ export type AnyKind = Readonly<Record<string, TableKind<never>>>;
 export function frozen<T>(value: T): T {
   if (value && typeof value === 'object' && !Object.isFrozen(value)) {
     Object.freeze(value);
-    for (const inner of Object.values(value)) frozen(inner);
+    if (Array.isArray(value)) for (const inner of value) frozen(inner);
+    else for (const inner of Object.values(value)) frozen(inner);
   }
   return value;
 }

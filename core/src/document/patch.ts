@@ -11,6 +11,8 @@
  * what lies across `at` grows or shrinks. Time is removed only where nothing starts or ends
  * inside it, so that the inverse has nothing to guess; trim with `put` first.
  */
+import { bisector } from 'd3-array';
+
 import { frozen, sameJson, type AnyDocument, type DocumentKind, type DocumentRecord, type TableKind } from './documentKind.js';
 import type { Reason } from './reasons.js';
 
@@ -84,24 +86,29 @@ function applyPuts(
 ): readonly DocumentRecord[] {
   const touched = new Set(puts.map((put) => put.id));
   const current = new Map<string, DocumentRecord>();
-  for (const record of records) if (touched.has(record.id)) current.set(record.id, record);
+  const kept: DocumentRecord[] = [];
+  for (const record of records) {
+    if (touched.has(record.id)) current.set(record.id, record);
+    else kept.push(record);
+  }
   for (const put of puts) {
     if (!sameJson(current.get(put.id) ?? null, put.before)) {
       throw new PatchMismatch(`The ${table} record ${put.id} is not what the patch expects to find.`);
     }
-    if (put.after) current.set(put.id, put.after);
+    if (put.after) current.set(put.id, frozen(put.after));
     else current.delete(put.id);
   }
   const order = byIdWithin(kind.compare);
-  const kept = records.filter((record) => !touched.has(record.id));
-  const added = [...current.values()].sort(order);
+  const { left: placeAmong } = bisector(order);
   const result: DocumentRecord[] = [];
   let next = 0;
-  for (const record of kept) {
-    while (next < added.length && order(added[next]!, record) < 0) result.push(added[next++]!);
+  for (const record of [...current.values()].sort(order)) {
+    const place = placeAmong(kept, record, next);
+    while (next < place) result.push(kept[next++]!);
     result.push(record);
   }
-  return [...result, ...added.slice(next)];
+  while (next < kept.length) result.push(kept[next++]!);
+  return result;
 }
 
 function applyShift(
@@ -125,7 +132,7 @@ function applyShift(
 }
 
 /**
- * The document after a patch.
+ * The document after a patch. What the patch made is frozen; what it left alone is as it was given, and not looked at.
  *
  * @throws PatchMismatch when a `before` is not what is there, or a `shift` would lose something
  */
@@ -138,17 +145,17 @@ export function applyPatch<D>(documentKind: DocumentKind<D>, document: D, patch:
     const records = tables[first.table];
     if (!kind || !records) throw new PatchMismatch(`There is no table ${first.table} in this document.`);
     if (first.op === 'shift') {
-      tables[first.table] = applyShift(kind, records, first);
+      tables[first.table] = frozen(applyShift(kind, records, first));
       index += 1;
       continue;
     }
     // Puts of one table that follow one another go in together: a table is walked once a run, not once an op.
     let end = index + 1;
     while (end < patch.ops.length && patch.ops[end]!.op === 'put' && patch.ops[end]!.table === first.table) end += 1;
-    tables[first.table] = applyPuts(kind, first.table, records, patch.ops.slice(index, end) as PutOp[]);
+    tables[first.table] = Object.freeze(applyPuts(kind, first.table, records, patch.ops.slice(index, end) as PutOp[]));
     index = end;
   }
-  return frozen(tables) as unknown as D;
+  return Object.freeze(tables) as unknown as D;
 }
 
 /** The patch that takes this one back. */

@@ -8,7 +8,8 @@ export function exposuresOfTrack(scene: SceneDocument, track: string): readonly 
   let byTrack = remembered.get(scene.exposures);
   if (!byTrack) remembered.set(scene.exposures, (byTrack = new Map()));
   let found = byTrack.get(track);
-  if (!found) byTrack.set(track, (found = scene.exposures.filter((exposure) => exposure.track === track)));
+  const isOfTrack = (exposure: Exposure): boolean => exposure.track === track;
+  if (!found) byTrack.set(track, (found = scene.exposures.every(isOfTrack) ? scene.exposures : scene.exposures.filter(isOfTrack)));
   return found;
 }
 

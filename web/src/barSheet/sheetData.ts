@@ -2,6 +2,7 @@
 import {
   chartStretches,
   exposuresOfTrack,
+  indexAtSorted,
   framePositionOfSample,
   FEELS,
   heardWaves,
@@ -183,12 +184,40 @@ interface Face {
   readonly colour: string;
 }
 
-/** How each exposure was shown on some charts: what has not changed is not made again. */
-const shownBefore = new WeakMap<ReadonlyMap<string, ChartDocument>, WeakMap<Exposure, SheetExposure>>();
+/** How the lanes were shown last on some charts: what has not changed since is not made again. */
+interface ShownLane {
+  readonly of: readonly Exposure[];
+  readonly views: SceneDocument['views'];
+  readonly tracks: SceneDocument['tracks'];
+  readonly made: readonly SheetExposure[];
+}
 
-export function sheetExposures(scene: SceneDocument, trackId: string, charts: ReadonlyMap<string, ChartDocument>): SheetExposure[] {
-  let shown = shownBefore.get(charts);
-  if (!shown) shownBefore.set(charts, (shown = new WeakMap()));
+const shownBefore = new WeakMap<ReadonlyMap<string, ChartDocument>, Map<string, ShownLane>>();
+
+/** How many items two lists share at their beginning, and how many of the rest at their end. */
+function sharedEnds(one: readonly unknown[], other: readonly unknown[]): { readonly head: number; readonly tail: number } {
+  const most = Math.min(one.length, other.length);
+  let head = 0;
+  while (head < most && one[head] === other[head]) head += 1;
+  let tail = 0;
+  while (tail < most - head && one[one.length - 1 - tail] === other[other.length - 1 - tail]) tail += 1;
+  return { head, tail };
+}
+
+export function sheetExposures(
+  scene: SceneDocument,
+  trackId: string,
+  charts: ReadonlyMap<string, ChartDocument>,
+): readonly SheetExposure[] {
+  const exposures = exposuresOfTrack(scene, trackId);
+  const lanes = shownBefore.get(charts) ?? new Map<string, ShownLane>();
+  shownBefore.set(charts, lanes);
+  const last = lanes.get(trackId);
+  const before = last?.views === scene.views && last.tracks === scene.tracks ? last : { of: [], made: [] };
+  const { head, tail } = sharedEnds(before.of, exposures);
+  if (head === exposures.length && head === before.of.length) return before.made;
+
+  const known = new Map(before.of.slice(head, before.of.length - tail).map((exposure, index) => [exposure, before.made[head + index]!]));
   const faces = new Map<string, Face>();
   const faceOf = (chartId: string, id: string): Face => {
     const mouth = mouthKey(chartId, id);
@@ -204,16 +233,13 @@ export function sheetExposures(scene: SceneDocument, trackId: string, charts: Re
     return face;
   };
   const stretches = chartStretches(scene, trackId);
-  let at = 0;
-  return exposuresOfTrack(scene, trackId).map((exposure) => {
-    while (at + 1 < stretches.length && stretches[at + 1]!.from <= exposure.from) at += 1;
-    const face = faceOf(stretches[at]?.chartId ?? '', exposure.drawing);
-    const before = shown.get(exposure);
-    if (before?.mouth === face.mouth) return before;
-    const made = { ...exposure, ...face };
-    shown.set(exposure, made);
-    return made;
-  });
+  const chartAt = (frame: number): string => stretches[Math.max(0, indexAtSorted(stretches, frame, ({ from }) => from))]?.chartId ?? '';
+  const changed = exposures
+    .slice(head, exposures.length - tail)
+    .map((exposure) => known.get(exposure) ?? { ...exposure, ...faceOf(chartAt(exposure.from), exposure.drawing) });
+  const made = [...before.made.slice(0, head), ...changed, ...before.made.slice(before.made.length - tail)];
+  lanes.set(trackId, { of: exposures, views: scene.views, tracks: scene.tracks, made });
+  return made;
 }
 
 /** What was made last is given again while it would be made of the same things. */

@@ -202,7 +202,7 @@ export function useProposal(heard: HeardFrames | undefined): Proposal {
     hasOwn: own !== undefined,
     isTrying: wanted !== undefined,
     data: shown,
-    changes: exposures.filter((exposure) => exposure.isProposed).length,
+    changes: exposures === data.exposures ? 0 : exposures.filter((exposure) => exposure.isProposed).length,
     propose,
     proposeTrack,
     take,
