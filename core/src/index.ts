@@ -141,6 +141,8 @@ export {
   type ChartHead,
   type HeadArt,
   type HeadPart,
+  PART_ROLES,
+  type PartRole,
   type HeadPose,
   type JawPiece,
   type MouthPlace,
@@ -153,6 +155,8 @@ export {
   partChartIds,
   partsInDepth,
   partsOfHead,
+  isHeadReplaced,
+  type PartDepth,
   carriersOf,
   placeOnHead,
   placesOfPart,
@@ -163,6 +167,19 @@ export {
 export { faceToSvg, headToSvg, headTransform, lookToSvg, mouthTransform, partToSvg, type Moved } from './chart/headToSvg.js';
 export { emptyPart, eyesOfHead, starterParts, type HeadEyes, type StarterPart } from './chart/starterParts.js';
 export { faceAt, facesOfFrames, placeOfFace } from './face/faces.js';
+export {
+  addPictures,
+  followPictures,
+  layPictures,
+  NAMES_OF_ROLES,
+  partOfPictures,
+  picturesOnHead,
+  PICTURES_LIMITS,
+  type PictureMark,
+  type PicturesLaid,
+  USUAL_PICTURES,
+} from './face/headPictures.js';
+export { FOLLOW_LIMITS, maybeFaultOfPatch, openFollower, type Followed } from './stage/followPatch.js';
 export { poseOfFace, putPose } from './face/poses.js';
 export { LIFT_LIMITS, planLifts, USUAL_LIFTS, type LiftRules, type StressedWord } from './keying/lifts.js';
 export {

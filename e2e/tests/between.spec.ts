@@ -11,6 +11,7 @@ import {
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { addLane, type App, expect, mouthLane, openDemo, saved, sceneDocument, test } from '../app.js';
+import { differsFromPicture, hrefOf } from '../pixels.js';
 
 const SCENE = 'the-last-ferry';
 
@@ -31,34 +32,6 @@ async function longMouth(page: Page, frames: number): Promise<number> {
 async function goToMouth(page: Page, index: number): Promise<void> {
   await page.keyboard.press('Home');
   for (let step = 0; step < index; step++) await page.keyboard.press('ArrowDown');
-}
-
-/** Most that any pixel of the easel differs from the picture that is handed off of that frame, both drawn by the browser. */
-async function differsFromPicture(page: Page, picture: string): Promise<number> {
-  return page.evaluate(async (svg) => {
-    const side = 400;
-    const pixels = async (markup: string): Promise<Uint8ClampedArray> => {
-      const image = new Image(side, side);
-      image.src = URL.createObjectURL(new Blob([markup], { type: 'image/svg+xml' }));
-      await image.decode();
-      const canvas = new OffscreenCanvas(side, side);
-      const context = canvas.getContext('2d')!;
-      context.drawImage(image, 0, 0, side, side);
-      return context.getImageData(0, 0, side, side).data;
-    };
-    const easel = document.querySelector('[data-testid="easel"] svg')!.cloneNode(true) as SVGElement;
-    easel.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
-    easel.setAttribute('width', String(side));
-    easel.setAttribute('height', String(side));
-    const [one, other] = await Promise.all([pixels(easel.outerHTML), pixels(svg)]);
-    let most = 0;
-    let inked = 0;
-    one.forEach((value, at) => {
-      most = Math.max(most, Math.abs(value - other[at]!));
-      if (at % 4 === 3 && value > 0) inked += 1;
-    });
-    return inked > 1000 ? most : Infinity;
-  }, picture);
 }
 
 test('an in-between by its key, its share, a smear and a push by slider and by handle: each undone, each as the picture has it', async ({
@@ -97,7 +70,7 @@ test('an in-between by its key, its share, a smear and a push by slider and by h
   const frame = (await mouthLane(page))[at + 1]!.from;
   const look = facesOfFrames(document, mouthOf(document), charts)[frame]!;
   expect(madeOf(look.drawing).push).toBeDefined();
-  const picture = pictureSvg(charts.get(look.chartId)!, look, { width: 400, height: 400, withHead: true, charts });
+  const picture = pictureSvg(charts.get(look.chartId)!, look, { width: 400, height: 400, withHead: true, charts }, hrefOf);
   await expect.poll(() => differsFromPicture(page, picture)).toBe(0);
 
   // Alt+S smears into the mouth that comes next.
@@ -241,7 +214,7 @@ test('a head and a mouth are moved over time, by numbers, by the mouse and by ke
   const charts = new Map(chartsWithOneOffs(document, await chartsOf(app)));
   const look = facesOfFrames(document, mouthOf(document), charts)[7]!;
   expect(look.place?.headMoved).toMatch(/rotate/);
-  const picture = pictureSvg(charts.get(look.chartId)!, look, { width: 400, height: 400, withHead: true, charts });
+  const picture = pictureSvg(charts.get(look.chartId)!, look, { width: 400, height: 400, withHead: true, charts }, hrefOf);
   await expect.poll(() => differsFromPicture(page, picture)).toBe(0);
   for (let step = 0; step < 3; step++) await page.keyboard.press('Control+z');
   await saved(page);

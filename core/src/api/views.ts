@@ -177,8 +177,11 @@ export interface ImportView {
 
 /** How an import takes pictures: what `POST /api/imports` is told beside the files. */
 export interface ImportRequest {
-  /** `whole` takes groups, layers and frames apart; `single` takes every file as one picture. */
-  readonly cut: 'whole' | 'single' | 'figures' | 'grid';
+  /**
+   * `whole` takes groups, layers and frames apart; `single` takes every file as one picture, `pages` every frame of every file,
+   * to its edges.
+   */
+  readonly cut: 'whole' | 'single' | 'pages' | 'figures' | 'grid';
   readonly columns?: number;
   readonly rows?: number;
   readonly clearPaper: boolean;

@@ -1,6 +1,6 @@
 /** What may be wrong with the parts of a head. */
 import { isNumberWithin } from '../document/checks.js';
-import { JAW_LIMITS, type HeadPart, type HeadPose, type MouthPlace } from './head.js';
+import { JAW_LIMITS, PART_ROLES, type HeadPart, type HeadPose, type MouthPlace } from './head.js';
 
 /** The most parts a head has, and how deep they may lie. */
 export const PART_LIMITS = { most: 24, nameLetters: 40, depth: 100, poses: 60 } as const;
@@ -25,6 +25,8 @@ export function maybeFaultOfParts(parts: readonly HeadPart[]): string | undefine
     if (!Number.isInteger(order) || Math.abs(order) > PART_LIMITS.depth)
       return `The depth of “${name}” is ${String(order)}. It may be a whole number from −${PART_LIMITS.depth} to ${PART_LIMITS.depth}.`;
     if (!isPlace(at)) return `The part “${name}” needs a place on the head, a turn from −180 to 180 degrees and a size from 0.01 to 200.`;
+    if (part.role !== undefined && !PART_ROLES.includes(part.role))
+      return `“${name}” stands for ${JSON.stringify(part.role)}. Pictures may stand for the head, or for the plate behind it.`;
     if (part.jaw !== undefined && !isNumberWithin(part.jaw, -JAW_LIMITS.travel, JAW_LIMITS.travel))
       return `The part “${name}” may go down with the jaw by −${JAW_LIMITS.travel} to ${JAW_LIMITS.travel}.`;
     const before = new Set<string>([part.id]);

@@ -47,7 +47,16 @@ export interface HeadPart {
   readonly follows?: string;
   /** How far it goes down as the jaw does, in the units of what carries it; below 0 it goes up. */
   readonly jaw?: number;
+  /**
+   * What it stands for, where it is pictures of a scene: `head`, in the place of the head's own art; `plate`, behind the head and
+   * still when that moves. Seen only where its lane shows something.
+   */
+  readonly role?: PartRole;
 }
+
+export type PartRole = 'head' | 'plate';
+
+export const PART_ROLES: readonly PartRole[] = ['head', 'plate'];
 
 /** A named set of drawings over several parts of a face. */
 export interface HeadPose {

@@ -13,11 +13,21 @@ export function partsOfHead(head: ChartHead | undefined): readonly HeadPart[] {
   return head?.parts ?? [];
 }
 
-/** Those behind the mouth (`order` below 0) or before it, from back to front. */
-export function partsInDepth(head: ChartHead | undefined, behindMouth: boolean): HeadPart[] {
+/** How deep a part lies: behind everything on the head, behind the mouth, or before it. */
+export type PartDepth = 'plate' | 'behind' | 'before';
+
+const depthOf = ({ role, order }: HeadPart): PartDepth => (role === 'plate' ? 'plate' : role || order < 0 ? 'behind' : 'before');
+
+/** Those of a depth, from back to front; what stands for the head comes first. */
+export function partsInDepth(head: ChartHead | undefined, depth: PartDepth): HeadPart[] {
   return partsOfHead(head)
-    .filter(({ order }) => order < 0 === behindMouth)
-    .sort((a, b) => a.order - b.order);
+    .filter((part) => depthOf(part) === depth)
+    .sort((a, b) => Number(b.role === 'head') - Number(a.role === 'head') || a.order - b.order);
+}
+
+/** Whether pictures are seen in the place of the head's own art. */
+export function isHeadReplaced(shown: readonly ShownPart[]): boolean {
+  return shown.some(({ part }) => part.role === 'head');
 }
 
 /** The places that lead from the head to a part, the one that it hangs on first. */
@@ -76,7 +86,7 @@ export function shownParts(
   return partsOfHead(head).flatMap((part): ShownPart[] => {
     const said = face.find((one) => one.part === part.id);
     const chart = charts.get(said?.chartId ?? part.chartId);
-    if (!chart || said?.hidden) return [];
+    if (!chart || said?.hidden || (part.role && !said)) return [];
     const drawing = (said && maybeDrawing(chart, said.drawing)) ?? restDrawing(chart);
     const transform = carriersOf(head!, part)
       .map(({ id, at }) => [placeOnHead(at), face.find((one) => one.part === id)?.moved].filter(Boolean).join(' '))

@@ -6,7 +6,7 @@ import type { MouthStyle } from '../draw/mouthFigure.js';
 import { chartSettings, jawDropOf, type ChartDocument, type Drawing } from './chart.js';
 import type { Look } from '../draw/art.js';
 import type { ChartHead, MouthPlace } from './head.js';
-import { partsInDepth, placeOnHead, type ShownPart } from './headParts.js';
+import { isHeadReplaced, partsInDepth, placeOnHead, type PartDepth, type ShownPart } from './headParts.js';
 
 const image = (href: string, x: number, y: number, width: number, height: number): string =>
   `<image href="${href}" x="${x}" y="${y}" width="${width}" height="${height}" preserveAspectRatio="none"/>`;
@@ -49,9 +49,9 @@ export function partToSvg({ part, chart, look, transform }: ShownPart, options: 
   return `<g transform="${transform}">${inner}</g>`;
 }
 
-/** The parts behind the mouth, or before it, from back to front. */
-export function partsToSvg(head: ChartHead, shown: readonly ShownPart[], behindMouth: boolean, options: SvgOptions): string {
-  return partsInDepth(head, behindMouth)
+/** The parts of a depth, from back to front. */
+export function partsToSvg(head: ChartHead, shown: readonly ShownPart[], depth: PartDepth, options: SvgOptions): string {
+  return partsInDepth(head, depth)
     .flatMap(({ id }) => shown.filter(({ part }) => part.id === id))
     .map((one) => partToSvg(one, options))
     .join('');
@@ -79,10 +79,11 @@ export function faceToSvg(
   if (!head) return mouth;
   const { parts = [], hrefOfHash, moved = '', headMoved = '', jaw = jawDropOf(chart, drawing) } = options;
   const inner = [
-    headToSvg(head, jaw, hrefOfHash),
-    partsToSvg(head, parts, true, options),
+    isHeadReplaced(parts) ? '' : headToSvg(head, jaw, hrefOfHash),
+    partsToSvg(head, parts, 'behind', options),
     `<g transform="${mouthTransform(head.mouth, moved)}">${mouth}</g>`,
-    partsToSvg(head, parts, false, options),
+    partsToSvg(head, parts, 'before', options),
   ].join('');
-  return headMoved === '' ? inner : `<g transform="${headTransform(head, headMoved)}">${inner}</g>`;
+  const whole = headMoved === '' ? inner : `<g transform="${headTransform(head, headMoved)}">${inner}</g>`;
+  return partsToSvg(head, parts, 'plate', options) + whole;
 }

@@ -139,6 +139,6 @@ export function chartOfPart(
   };
 }
 
-export type NewPartOfFace = Pick<HeadPart, 'name' | 'order' | 'at'> & {
+export type NewPartOfFace = Pick<HeadPart, 'name' | 'order' | 'at' | 'role'> & {
   readonly drawings: readonly { readonly label: string; readonly art: PlacedArt; readonly placement: Placement }[];
 };

@@ -59,6 +59,8 @@ function partLookAt(
   const all = lane && !lane.muted ? exposuresOfTrack(scene, lane.id) : [];
   const index = indexAtSorted(all, frame, ({ from }) => from);
   const exposure = all[index] && frame < all[index].to ? all[index] : undefined;
+  // Pictures of a scene are not seen in another, nor where they have not begun.
+  if (part.role && !exposure) return undefined;
   const inForce = exposure && chartStretchAt(scene, lane!.id, exposure.from)!.chartId;
   const own = charts.get(inForce ?? '');
   const seen = exposure && own ? blendedDrawing(all, index, frame, own, lane?.blend) : exposure?.drawing;

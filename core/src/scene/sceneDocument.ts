@@ -197,6 +197,8 @@ export interface PlaceKey {
   readonly skew: number;
   readonly flip: boolean;
   readonly ease: PlaceEase;
+  /** Found by following a patch of pictures, not set by hand: what is followed again takes its place. */
+  readonly pencil?: true;
 }
 
 export interface SceneDocument {

@@ -6,6 +6,7 @@ import {
   MOST_NUMBER,
   JAW_LIMITS,
   PART_LIMITS,
+  PART_ROLES,
   ALL_SOUNDS,
   PHONEMES,
   PLACEMENT_LIMITS,
@@ -228,6 +229,7 @@ class PartShape {
   @Nested(() => MouthPlaceShape) at!: MouthPlaceShape;
   @Maybe() @Id() follows?: string;
   @Maybe() @Amount(-JAW_LIMITS.travel, JAW_LIMITS.travel) jaw?: number;
+  @Maybe() @OneOf(PART_ROLES) role?: string;
 }
 
 class PoseDrawingShape {

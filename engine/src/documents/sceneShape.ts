@@ -213,6 +213,7 @@ class PlaceShape {
   @Amount(-PLACE_LIMITS.skew, PLACE_LIMITS.skew) skew!: number;
   @Flag() flip!: boolean;
   @OneOf(PLACE_EASES) ease!: string;
+  @Maybe() @Flag() pencil?: boolean;
 }
 
 export const SCENE_SHAPES: Readonly<Record<keyof SceneDocument, new () => object>> = {

@@ -7,7 +7,7 @@ import { KEPT_SIDE, PREVIEW_SIDE } from './limits.js';
 export type Cut =
   | { readonly how: 'whole' }
   /** Every file is one picture: neither groups, layers nor frames are taken apart. */
-  | { readonly how: 'single' }
+  | { readonly how: 'single' | 'pages' }
   | { readonly how: 'figures' }
   | { readonly how: 'grid'; readonly columns: number; readonly rows: number };
 

@@ -249,6 +249,28 @@ describe('layers, sheets and frames', () => {
     expect(mouths.map((mouth) => mouth.art.ink.height)).toEqual([10, 40, 80]);
   });
 
+  it('takes pages to their edges, every frame of every file: what moves on them stays where it is', async () => {
+    const gif = await sharp([frame(5), frame(40)], { join: { animated: true } })
+      .gif()
+      .toBuffer();
+    const pages = { cut: { how: 'pages' as const }, clearPaper: false };
+    const { mouths } = await found(
+      { 'a.1.png': png(20, 30, 10, 10), 'a.2.png': png(150, 90, 10, 10), 'b.svg': page(60, 70, 9, 9), 'c.gif': gif },
+      pages,
+    );
+    expect(mouths.map(({ name, art: { width, height } }) => [name, width, height])).toEqual([
+      ['a.1', 200, 160],
+      ['a.2', 200, 160],
+      ['b', 200, 160],
+      ['c 1', 200, 160],
+      ['c 2', 200, 160],
+    ]);
+    expect(mouths.slice(0, 2).map(({ art: { ink } }) => [ink.x, ink.y])).toEqual([
+      [10, 20],
+      [140, 80],
+    ]);
+  });
+
   it('takes the frames of an APNG, made by the chunks of the standard (PNG, third edition, 11.3.5)', async () => {
     const chunk = (type: string, content: Buffer): Buffer => {
       const body = Buffer.concat([Buffer.from(type, 'latin1'), content]);

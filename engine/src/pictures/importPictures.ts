@@ -67,7 +67,7 @@ async function mouthsOfFile(
   noteChoice: LayerOptions['noteChoice'],
 ): Promise<Found[]> {
   const name = baseName(file.name);
-  const single = options.cut.how === 'single';
+  const single = options.cut.how === 'single' || options.cut.how === 'pages';
   const layers: LayerOptions = { single, level: options.level, noteChoice };
   if (inside) return mouthsOfOpenRaster(file, inside, layers);
   const kind = maybeKindOfFile(file.bytes);

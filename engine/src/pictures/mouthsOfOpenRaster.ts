@@ -78,7 +78,7 @@ export async function mouthsOfOpenRaster(
         throw new CannotUsePicture(`${name} lacks the picture of its layer “${mouth.name}”. Save it again.`);
       paintOver(page, await firstFrame(await openPicture(picture.bytes, 'png', name)), x, y, opacity);
     }
-    const placed = await maybePlaced(page);
+    const placed = await maybePlaced(page, { isWhole: single });
     if (placed)
       found.push({
         ...placed,

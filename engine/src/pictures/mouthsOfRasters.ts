@@ -24,12 +24,13 @@ export async function mouthsOfRasters(
 ): Promise<Found[]> {
   const found: Found[] = [];
   const name = stem(file.name);
+  const isWhole = cut.how === 'single' || cut.how === 'pages';
   if (picture.count > 1 && cut.how !== 'single') {
     let index = 0;
     for await (const frame of picture.frames()) {
       index += 1;
       if (maybePaperColour(frame)) notePaper();
-      const placed = await maybePlaced(clearPaper ? withoutPaper(frame) : frame, { seen: frame });
+      const placed = await maybePlaced(clearPaper ? withoutPaper(frame) : frame, { seen: frame, isWhole });
       if (placed) found.push({ ...placed, name: `${name} ${index}`, as: 'frame', index, of: picture.count, pageKey: file.name });
     }
     return found;
@@ -48,7 +49,7 @@ export async function mouthsOfRasters(
     );
   for (const [index, cell] of cells.entries()) {
     const placed = await (cells.length === 1
-      ? maybePlaced(sheet, { seen: first, isWhole: cut.how === 'single' })
+      ? maybePlaced(sheet, { seen: first, isWhole })
       : maybePlaced(cropped(sheet, cell), { seen: cropped(first, cell), origin: cell }));
     if (!placed) continue;
     const many = cells.length > 1;

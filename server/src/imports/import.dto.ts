@@ -5,8 +5,8 @@ import { Transform, Type } from 'class-transformer';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, Max, Min } from 'class-validator';
 
 export class ImportDto implements ImportRequest {
-  @ApiProperty({ enum: ['whole', 'single', 'figures', 'grid'], description: 'How a picture with many mouths on it is taken.' })
-  @IsIn(['whole', 'single', 'figures', 'grid'])
+  @ApiProperty({ enum: ['whole', 'single', 'pages', 'figures', 'grid'], description: 'How a picture with many mouths on it is taken.' })
+  @IsIn(['whole', 'single', 'pages', 'figures', 'grid'])
   cut!: ImportRequest['cut'];
 
   @ApiPropertyOptional()

@@ -185,8 +185,8 @@ export function Desk({ pen, flipped, className }: { pen: PenSettings; flipped: b
         {head && (
           <g transform={headTransform(head)} opacity={art.kind === 'drawn' ? 0.5 : 1}>
             <g dangerouslySetInnerHTML={{ __html: headMarkup }} />
-            <FaceParts head={head} behindMouth />
-            <FaceParts head={head} behindMouth={false} />
+            <FaceParts head={head} depth="behind" />
+            <FaceParts head={head} depth="before" />
           </g>
         )}
         {art.kind === 'drawn' && art.reference && !flipped && (

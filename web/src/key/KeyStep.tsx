@@ -23,6 +23,8 @@ import { PlayInBar } from '../playIn/PlayInBar.js';
 import { isPlayingIn, usePlayIn, type PlayIn } from '../playIn/usePlayIn.js';
 import { withPlayed } from '../playIn/withPlayed.js';
 import { Readout } from '../scene/Readout.js';
+import { askOfPictures } from '../headPictures/asked.js';
+import { HeadPictures } from '../headPictures/HeadPictures.js';
 import { makeOneOff } from '../oneOffs/makeOneOff.js';
 import { useLanes } from '../scene/useLanes.js';
 import { SheetContext, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
@@ -281,6 +283,23 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
       run: () => lanes.step(-1),
     },
     {
+      id: 'head-pictures',
+      title: 'Pictures of the head: numbered pictures or a film as the head, or behind it',
+      group: 'Whole scene',
+      keys: [],
+      also: 'plate sequence video gif background footage',
+      run: () => askOfPictures('bring'),
+    },
+    {
+      id: 'follow-pictures',
+      title: 'The mouth follows the pictures of the head',
+      group: 'Whole scene',
+      keys: [],
+      also: 'track patch motion tracking plate',
+      closed: lanes.hasPictures ? undefined : 'No lane of this face shows pictures of a head. Bring some first.',
+      run: () => askOfPictures('follow'),
+    },
+    {
       id: 'lane-fold',
       title: track.folded ? 'Unfold this lane' : 'Fold this lane to a line while another is worked on',
       group: 'Look',
@@ -350,6 +369,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
           <OneOffsDialog first={drawn} onPut={edits.put} onClose={() => setDrawn(undefined)} />
         </Suspense>
       )}
+      <HeadPictures />
       {dialogs}
       <SheetStep
         view={cribbing ? 'crib' : 'key'}

@@ -1,6 +1,7 @@
 /** The easel: the character with one mouth. */
 import {
   headToSvg,
+  isHeadReplaced,
   headTransform,
   jawDropOf,
   lookIndexAt,
@@ -9,6 +10,7 @@ import {
   MOUTH_BOX,
   mouthTransform,
   seenOf,
+  shownParts,
   type Boil,
   type ChartDocument,
   type ChartHead,
@@ -18,6 +20,7 @@ import {
 } from '@zest-jaw/core';
 import { useId, useMemo, type CSSProperties, type ReactElement } from 'react';
 import { FaceParts } from './FaceParts.js';
+import { useFaceCharts } from './faceChartsContext.js';
 import { useLookMarkup } from './Mouth.js';
 import { assetUrl } from './pictures.js';
 
@@ -105,6 +108,7 @@ export function Easel({
   const look = drawing && seenOf(drawing, lookIndexAt(drawing, frame, since), boil);
   const markup = useLookMarkup(chart, look);
   const headMarkup = useHeadMarkup(chart, drawing, place?.jaw);
+  const isReplaced = isHeadReplaced(shownParts(head, useFaceCharts(), face));
   const box = head ? `0 0 ${head.width} ${head.height}` : `${MOUTH_BOX.x} ${MOUTH_BOX.y} ${MOUTH_BOX.width} ${MOUTH_BOX.height}`;
   return (
     <div
@@ -122,11 +126,12 @@ export function Easel({
         style={closer && { transform: `translate(${closer.x * 100}%, ${closer.y * 100}%) scale(${closer.scale})` }}
         aria-hidden
       >
+        <FaceParts head={head} face={face} depth="plate" />
         <g transform={head && place?.headMoved ? headTransform(head, place.headMoved) : undefined}>
-          <g dangerouslySetInnerHTML={{ __html: headMarkup }} />
-          <FaceParts head={head} face={face} behindMouth />
+          {!isReplaced && <g dangerouslySetInnerHTML={{ __html: headMarkup }} />}
+          <FaceParts head={head} face={face} depth="behind" />
           <g data-part="mouth" transform={head && mouthTransform(head.mouth, place?.moved)} dangerouslySetInnerHTML={{ __html: markup }} />
-          <FaceParts head={head} face={face} behindMouth={false} />
+          <FaceParts head={head} face={face} depth="before" />
           {beside?.map((other, index) => other && <Ghost key={TINTS[index]} chart={chart} drawing={other} tint={TINTS[index]!} />)}
         </g>
       </svg>

@@ -1,5 +1,5 @@
 /** The other parts of a face, where they sit on its head. */
-import { partsInDepth, partToSvg, shownParts, type ChartHead, type PartLook, type ShownPart } from '@zest-jaw/core';
+import { partsInDepth, partToSvg, shownParts, type ChartHead, type PartDepth, type PartLook, type ShownPart } from '@zest-jaw/core';
 import { memo, useId, useMemo, type ReactElement } from 'react';
 import { useFaceCharts } from './faceChartsContext.js';
 import { assetUrl } from './pictures.js';
@@ -18,13 +18,12 @@ interface FacePartsProps {
   readonly head: ChartHead | undefined;
   /** What they show; left out they are at rest. */
   readonly face?: readonly PartLook[] | undefined;
-  /** Those behind the mouth, or those before it. */
-  readonly behindMouth: boolean;
+  readonly depth: PartDepth;
 }
 
-export function FaceParts({ head, face, behindMouth }: FacePartsProps): ReactElement[] {
+export function FaceParts({ head, face, depth }: FacePartsProps): ReactElement[] {
   const shown = shownParts(head, useFaceCharts(), face);
-  return partsInDepth(head, behindMouth).flatMap(({ id }) =>
+  return partsInDepth(head, depth).flatMap(({ id }) =>
     shown.filter(({ part }) => part.id === id).map((one) => <Part key={id} {...one} />),
   );
 }

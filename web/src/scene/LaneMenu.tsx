@@ -1,6 +1,7 @@
 /** Which lane is worked on, of all there are, and lanes for the parts of a face: made, hidden, muted, folded, locked, taken away. */
-import { Plus, Trash2 } from 'lucide-react';
+import { Crosshair, Images, Plus, Trash2 } from 'lucide-react';
 import type { ReactElement } from 'react';
+import { askOfPictures } from '../headPictures/asked.js';
 import { Button } from '../ui/Button.js';
 import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';
 import { useLanes } from './useLanes.js';
@@ -29,7 +30,7 @@ const STATES = [
 
 /** @param onlyChooses where lanes are gone to and not changed */
 export function LaneMenu({ onlyChooses = false }: { readonly onlyChooses?: boolean }): ReactElement | null {
-  const { lanes, current, missing: all, show, add, remove, turn, boil, blend } = useLanes();
+  const { lanes, current, missing: all, hasPictures, show, add, remove, turn, boil, blend } = useLanes();
   const missing = onlyChooses ? [] : all;
   // Mouths alone are chosen among by their names.
   if (onlyChooses && lanes.every(([lane]) => lane.kind === 'mouth')) return null;
@@ -65,6 +66,18 @@ export function LaneMenu({ onlyChooses = false }: { readonly onlyChooses?: boole
           {`A lane for ${part.name.toLowerCase()}`}
         </MenuItem>
       ))}
+      {!onlyChooses && (
+        <MenuItem onSelect={() => askOfPictures('bring')}>
+          <Images size={16} aria-hidden />
+          Pictures of the head…
+        </MenuItem>
+      )}
+      {!onlyChooses && hasPictures && (
+        <MenuItem onSelect={() => askOfPictures('follow')}>
+          <Crosshair size={16} aria-hidden />
+          The mouth follows the pictures…
+        </MenuItem>
+      )}
       {!onlyChooses && (
         <>
           <MenuRule />

@@ -1,6 +1,7 @@
 /** The lanes of a scene: which is worked on, and what may be done to those of the parts of a face. */
 import {
   addPartLane,
+  addPictures,
   isRefusal,
   maybePartLane,
   nameOfLane,
@@ -12,6 +13,7 @@ import {
   type HeadPart,
   type LaneState,
   type Track,
+  USUAL_PICTURES,
 } from '@zest-jaw/core';
 import { newId } from '../session/documentSession.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from './sceneContext.js';
@@ -22,6 +24,8 @@ export interface Lanes {
   readonly current: Track;
   /** Parts of the face that have no lane yet. */
   readonly missing: readonly HeadPart[];
+  /** Some lane of the face shows pictures of a head. */
+  readonly hasPictures: boolean;
   show(id: string): void;
   /** The next one, or the one before; round and round. */
   step(by: 1 | -1): void;
@@ -46,13 +50,18 @@ export function useLanes(): Lanes {
     lanes: tracks.map((lane) => [lane, nameOf(lane)] as const),
     current: track,
     missing: partsOfHead(head).filter(({ name, chartId }) => allCharts.has(chartId) && !maybePartLane(document, mouth.characterId, name)),
+    hasPictures: partsOfHead(head).some(({ name, role }) => role && maybePartLane(document, mouth.characterId, name)),
     show: showTrack,
     step: (by) => {
       const at = tracks.findIndex(({ id }) => id === track.id);
       showTrack(tracks[(at + by + tracks.length) % tracks.length]!.id);
     },
     add: (part) => {
-      const patch = addPartLane(session.store.getState().document, { mouth: mouth.id, part }, allCharts.get(part.chartId)!, newId);
+      const now = session.store.getState().document;
+      const chart = allCharts.get(part.chartId)!;
+      const patch = part.role
+        ? addPictures(now, { mouth: mouth.id, part, chart }, USUAL_PICTURES, newId)
+        : addPartLane(now, { mouth: mouth.id, part }, chart, newId);
       session.change(patch);
       const made = isRefusal(patch) ? undefined : patch.ops.find((op) => op.op === 'put' && op.table === 'tracks');
       if (made && made.op === 'put') showTrack(made.id);

@@ -7,7 +7,9 @@ import { useOpenScene, useSceneDocument, useSpeaker } from './sceneContext.js';
 export interface MouthOfFace {
   readonly mouth: Track;
   readonly head: ChartHead | undefined;
-  /** The chart of the head, open for changes. */
+  /** The chart of the head; '' where there is none. */
+  readonly chartId: string;
+  /** That chart, open for changes. */
   readonly chartSession: DocumentSession<ChartDocument> | undefined;
 }
 
@@ -18,5 +20,5 @@ export function useMouthOfFace(): MouthOfFace {
   const mouth = mouthLaneOf(document, track);
   const chartId = useStore(playhead.store, ({ frame }) => chartStretchAt(document, mouth.id, frame)?.chartId ?? '');
   const chart = allCharts.get(chartId);
-  return { mouth, head: chart && maybeHead(chart), chartSession: chartSessions.get(chartId) };
+  return { mouth, head: chart && maybeHead(chart), chartId, chartSession: chartSessions.get(chartId) };
 }

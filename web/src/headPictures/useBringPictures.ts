@@ -1,0 +1,106 @@
+/** Pictures brought in whole, put on the head as a part of their own, and laid in a lane: one change of the scene. */
+import {
+  addPictures,
+  framesPerSecond,
+  hasEnded,
+  isRefusal,
+  NAMES_OF_ROLES,
+  partOfPictures,
+  partsOfHead,
+  sceneSettings,
+  type ChartHead,
+  type ChartView,
+  type JobView,
+  type PartRole,
+  type PicturesLaid,
+} from '@zest-jaw/core';
+import { useMutation, useQueryClient, type UseMutationResult } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, sendJson } from '../api/http.js';
+import { acceptImport, beginImport, foundByImport, giveUpImport, type ChosenFile } from '../api/imports.js';
+import { watchJob } from '../api/job.js';
+import { useOpenScene } from '../scene/sceneContext.js';
+import { useMouthOfFace } from '../scene/useMouthOfFace.js';
+import { newId } from '../session/documentSession.js';
+import { askOfPictures } from './asked.js';
+import { framesOfFilm, isFilm } from './filmFrames.js';
+
+export interface Brought {
+  readonly files: readonly ChosenFile[];
+  readonly role: PartRole;
+  readonly laid: PicturesLaid;
+}
+
+interface Doing {
+  readonly done: number;
+  readonly message: string;
+}
+
+/** The first name of its kind that no part of the head has. */
+function freeName(head: ChartHead, role: PartRole): string {
+  const there = new Set(partsOfHead(head).map(({ name }) => name.toLowerCase()));
+  const names = [NAMES_OF_ROLES[role], ...Array.from(there, (_, index) => `${NAMES_OF_ROLES[role]} ${index + 2}`)];
+  return names.find((name) => !there.has(name.toLowerCase()))!;
+}
+
+const followed = (id: string, onChange: (job: JobView) => void): Promise<JobView> =>
+  new Promise((resolve) => {
+    watchJob(id, (job) => {
+      onChange(job);
+      if (hasEnded(job)) resolve(job);
+    });
+  });
+
+/** Answers with the new lane's id; its error's message is a sentence. */
+export function useBringPictures(): UseMutationResult<string, Error, Brought> & { readonly doing: Doing | undefined } {
+  const { session, showTrack } = useOpenScene();
+  const { mouth, head, chartId: headChartId, chartSession } = useMouthOfFace();
+  const client = useQueryClient();
+  const [doing, setDoing] = useState<Doing>();
+  const bring = async ({ files, role, laid }: Brought): Promise<string> => {
+    if (!head || !chartSession) throw new Error('This chart has no head to put pictures on. Give it one on the chart’s page first.');
+    const rate = framesPerSecond(sceneSettings(session.store.getState().document).frameRate);
+    const pages: ChosenFile[] = [];
+    for (const one of files) {
+      const frames = isFilm(one)
+        ? await framesOfFilm(one, rate, (done) => setDoing({ done: done / 2, message: `Taking ${one.file.name} apart` }))
+        : [one];
+      pages.push(...frames);
+    }
+    const { id } = await beginImport(pages, { cut: 'pages', clearPaper: false });
+    const job = await followed(id, ({ done, message }) => setDoing({ done, message }));
+    if (job.state !== 'done') throw new Error(job.message);
+    const { mouths, refused } = await foundByImport(id);
+    if (mouths.length === 0) {
+      await giveUpImport(id);
+      throw new Error(
+        refused[0]?.sentence ?? 'There is no picture in what was chosen. Choose PNG, JPEG, WebP, GIF or SVG pictures, or a film.',
+      );
+    }
+    const arts = await acceptImport(
+      id,
+      mouths.map(({ index }) => index),
+    );
+    await chartSession.flush();
+    const part = { ...partOfPictures(head, role, arts), name: freeName(head, role) };
+    const { charts } = await sendJson<{ charts: string[] }>('POST', `/charts/${headChartId}/parts`, { parts: [part] });
+    const [chartId] = charts as [string];
+    const made = await api<ChartView>(`/charts/${chartId}`);
+    await chartSession.refresh();
+    await client.invalidateQueries({ queryKey: ['charts'] });
+    const onHead = { ...part, id: newId(), chartId };
+    const patch = addPictures(session.store.getState().document, { mouth: mouth.id, part: onHead, chart: made.document }, laid, newId);
+    if (isRefusal(patch) || !session.change(patch)) throw new Error(isRefusal(patch) ? patch.refusal : 'The pictures could not be laid.');
+    const track = patch.ops.find((op) => op.op === 'put' && op.table === 'tracks')!;
+    const lane = track.op === 'put' ? track.id : '';
+    showTrack(lane);
+    return lane;
+  };
+  const mutation = useMutation({
+    mutationFn: bring,
+    onSettled: () => setDoing(undefined),
+    // The step is made anew for the new lane: what comes next is asked for here. The mouth is not on a plate.
+    onSuccess: (_lane, { role }) => askOfPictures(role === 'head' ? 'follow' : undefined),
+  });
+  return { ...mutation, doing };
+}
