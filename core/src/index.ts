@@ -225,6 +225,7 @@ export {
 export { jawAt, jawCurve, jawOf, PLAIN_JAW } from './face/jaw.js';
 export {
   maybePlaceAt,
+  movePlace,
   NO_PLACE,
   PLACE_EASES,
   PLACE_LIMITS,

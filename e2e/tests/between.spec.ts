@@ -207,6 +207,29 @@ test('a head and a mouth are moved over time, by numbers, by the mouse and by ke
   ]);
   const own = document.places.find(({ of }) => of === 'own')!;
   expect(Math.hypot(own.x, own.y)).toBeGreaterThan(8);
+  // The key goes a frame later apart from its mouth, and back by undo.
+  await panel.getByRole('button', { name: 'A frame later' }).click();
+  await expect(page.getByTestId('easel')).toHaveAttribute('data-frame', '13');
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).places.map(({ of, frame }) => [of, frame])).toContainEqual(['own', 13]);
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).places).toEqual(document.places);
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByTestId('easel')).toHaveAttribute('data-frame', '12');
+  // The knob on the lower edge of its box skews it.
+  const knob = (await page.locator('[data-handle=skew]').boundingBox())!;
+  await page.mouse.move(knob.x + knob.width / 2, knob.y + knob.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(knob.x + knob.width / 2 + 12, knob.y + knob.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await saved(page);
+  const skewed = (await sceneDocument(app, SCENE)).places.find(({ frame, of }) => of === 'own' && frame === 12)!;
+  expect(skewed.skew).toBeGreaterThan(5);
+  expect(skewed.x).toBe(own.x);
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).places).toEqual(document.places);
   // Half way between the two keys, as in what is handed off.
   await page.getByRole('button', { name: 'Close the place' }).click();
   await page.keyboard.press('Home');

@@ -81,7 +81,7 @@ test('eight pictures are the head, on twos; the mouth follows the nose, and what
   await page.keyboard.press('Home');
   for (const frame of [0, 2, 4]) {
     await expect(page.getByTestId('easel')).toHaveAttribute('data-frame', String(frame));
-    await expect(page.locator('[data-testid=easel] [data-part="Head pictures"] image')).toHaveCount(1);
+    await expect(page.locator('[data-testid=easel] [data-part="Head"] image')).toHaveCount(1);
     const svg = pictureSvg(
       charts.get(mouth.chartId)!,
       looks[frame],
@@ -97,10 +97,10 @@ test('eight pictures are the head, on twos; the mouth follows the nose, and what
   await saved(page);
   await expect.poll(() => ownKeys(app)).toEqual([]);
   await page.keyboard.press('Control+KeyZ');
-  await expect(page.locator('[data-testid=easel] [data-part="Head pictures"]')).toHaveCount(0);
+  await expect(page.locator('[data-testid=easel] [data-part="Head"]')).toHaveCount(0);
   await saved(page);
   await page.keyboard.press('Control+Shift+KeyZ');
-  await expect(page.locator('[data-testid=easel] [data-part="Head pictures"]')).toHaveCount(1);
+  await expect(page.locator('[data-testid=easel] [data-part="Head"]')).toHaveCount(1);
 });
 
 test('where the patch is lost it says so, and the mouth is pressed by hand from there, by mouse and by keys', async ({ page, app }) => {
@@ -130,7 +130,7 @@ test('where the patch is lost it says so, and the mouth is pressed by hand from 
   // A patch of one tone is told, and followed nowhere.
   await page
     .getByRole('button', { name: 'Lanes', exact: true })
-    .or(page.getByRole('button', { name: 'Head pictures', exact: true }))
+    .or(page.getByRole('button', { name: 'Head', exact: true }))
     .first()
     .click();
   await page.getByRole('menuitem', { name: 'The mouth follows the pictures…' }).click();

@@ -35,6 +35,7 @@ export const REASONS = {
   'pencil.erase': 'the pencil that was erased',
   'pose.put': 'a pose that was put',
   'place.set': 'where something is',
+  'place.move': 'when something is somewhere',
   'place.remove': 'a key of a place that was taken away',
   'place.follow': 'a mouth that follows pictures',
   'lane.add': 'a lane that was made',

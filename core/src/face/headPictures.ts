@@ -31,7 +31,7 @@ const DEEPEST = -100;
 export const PICTURES_LIMITS = { mostFrames: 48 } as const;
 
 /** What a run of pictures is called on a head, by what it stands for. */
-export const NAMES_OF_ROLES: Readonly<Record<PartRole, string>> = { head: 'Head pictures', plate: 'Plate' };
+export const NAMES_OF_ROLES: Readonly<Record<PartRole, string>> = { head: 'Head', plate: 'Plate' };
 
 /**
  * A part of pictures, all laid to their edges: as the head they fit into it, as the plate they cover it.

@@ -16,6 +16,7 @@ import {
   keyOfLook,
   looksOfFrames,
   maybePlaceAt,
+  movePlace,
   pictureSvg,
   PLACE_EASES,
   placesOf,
@@ -239,5 +240,26 @@ describe('a jaw', () => {
     const csv = curvesCsv(scene, curvesOf(looksOfFrames(scene, 'mouth1', charts), charts, undefined, curve), counting);
     expect(csv.split('\r\n')[0]).toBe('frame,opening,width,rounding,loudness,jaw');
     expect(csv.split('\r\n')[widest + 1]!.split(',')[5]).toBe(String(Math.round(curve[widest]! * 1000) / 1000));
+  });
+});
+
+describe('a key moved apart from what is exposed', () => {
+  const scene = keyed(keyed(emptyScene(), OWN, 4, { x: 10 }), OWN, 9, { x: 20 });
+  const framesOf = (document: SceneDocument): number[] => placesOf(document, OWN).map(({ frame }) => frame);
+
+  it('is the same key at another frame, and nothing else is different', () => {
+    const moved = patched(scene, movePlace(scene, { ...OWN, frame: 4, by: 3 }, ids));
+    expect(framesOf(moved)).toEqual([7, 9]);
+    expect(moved.exposures).toBe(scene.exposures);
+    expect(patched(moved, movePlace(moved, { ...OWN, frame: 7, by: -3 }, ids))).toEqual(scene);
+  });
+
+  it('is refused over another, out of the scene, in a locked lane, and where there is none', () => {
+    const refusal = (frame: number, by: number, document = scene): unknown => movePlace(document, { ...OWN, frame, by }, ids);
+    expect(refusal(4, 5)).toEqual({ refusal: expect.stringMatching(/already/) as string });
+    expect(refusal(4, -5)).toEqual({ refusal: expect.stringMatching(/outside the scene/) as string });
+    expect(refusal(5, 1)).toEqual({ refusal: expect.stringMatching(/no key/) as string });
+    const locked = patched(scene, setLaneState(scene, { track: 'mouth1', state: 'locked', on: true }, ids));
+    expect(refusal(4, 1, locked)).toEqual({ refusal: expect.stringMatching(/locked/) as string });
   });
 });

@@ -125,6 +125,25 @@ export function removePlace(
   return { id: newId(), reason: 'place.remove', ops: [put('places', there, null)] };
 }
 
+/** Moves the key at a frame by so many frames, apart from what is exposed there. */
+export function movePlace(
+  scene: SceneDocument,
+  { frame, by, ...what }: PlaceOf & { readonly frame: number; readonly by: number },
+  newId: IdSource,
+): Patch | Refusal {
+  const keys = placesOf(scene, what);
+  const there = keys.find((key) => key.frame === frame);
+  if (!there) return { refusal: 'There is no key of its place at this frame.' };
+  if (scene.tracks.find(({ id }) => id === what.track)?.locked) return { refusal: 'This lane is locked. Unlock it in Lanes to move it.' };
+  const to = frame + by;
+  const { lengthFrames } = sceneSettings(scene);
+  if (to < 0 || to >= lengthFrames)
+    return { refusal: `Frame ${frameNumber(scene, to)} is outside the scene, which has ${lengthFrames} frames.` };
+  if (keys.some((key) => key.frame === to))
+    return { refusal: `There is a key at frame ${frameNumber(scene, to)} already. Take one of them away.` };
+  return { id: newId(), reason: 'place.move', ops: [put('places', there, { ...there, frame: to })] };
+}
+
 /**
  * Keys moved with what their frames become; of two that come to one frame the first stays, and null takes one away.
  *

@@ -10,6 +10,7 @@ import { applyPatch, invertPatch, PatchMismatch, type DocumentKind, type Patch, 
 import { maybeFaultOfRecord, maybeTooMany, type ShapeName } from '@zest-jaw/engine/documents';
 import { cannotUse, notThere, staleBase } from '../guard/problem.js';
 import { RevisionRow } from '../storage/entities.js';
+import { inTurns } from './inTurns.js';
 
 /** What one answer holds of a document's past. */
 const MAX_PATCHES_A_PAGE = 40;
@@ -85,7 +86,7 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
    * first time; a stale base answers 409 with the patches since.
    */
   async apply(id: string, baseRevision: number, patch: Patch): Promise<Applied<D>> {
-    this.checkShape(patch);
+    await this.checkShape(patch);
     return this.inTransaction(async () => {
       const row = await this.load(id);
       const known = await this.em.findOne(this.revisions, { [this.owner]: id, patchId: patch.id } as FilterQuery<RevisionRow>);
@@ -96,17 +97,17 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
   }
 
   /** Refuses a patch whose records have not the shape of their tables: what is stored has, and so has what comes of both. */
-  private checkShape({ ops }: Patch): void {
-    for (const op of ops) {
+  private checkShape({ ops }: Patch): Promise<void> {
+    return inTurns(ops, (op) => {
       if (op.op === 'shift') {
         const known = (this.kind as unknown as Record<string, { span?: unknown } | undefined>)[op.table];
         if (!known?.span) throw cannotUse(`Time cannot be put into the table “${op.table}”. Reload the page and make the change again.`);
-        continue;
+        return;
       }
       const fault = maybeFaultOfRecord(this.shape, op.table, op.after ?? op.before);
       // What goes may be as it likes, but its table must be there.
       if (fault && (op.after || fault.includes('has no table'))) throw cannotUse(fault);
-    }
+    });
   }
 
   /** Applies a patch that the server makes from the document as it is: a step of undo for everybody who has it open. */

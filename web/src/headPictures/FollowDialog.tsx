@@ -259,7 +259,7 @@ function Following({ laid: { lane, part, head, pictures }, onClose }: { readonly
                 disabled={fault !== undefined}
                 onClick={() =>
                   follow.start(
-                    pictures.map((one) => one.art.picture),
+                    pictures.map((one) => one.art),
                     patch,
                   )
                 }

@@ -1,10 +1,27 @@
 /** A patch followed over the pictures of a lane: in a worker, one picture after another, until it is lost or given up. */
-import type { Box, Followed } from '@zest-jaw/core';
+import { FOLLOW_LIMITS, type Box, type Followed, type PlacedArt } from '@zest-jaw/core';
 import { useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../api/http.js';
-import { bytesOf } from '../mouth/drawnPicture.js';
+import { assetUrl } from '../mouth/pictures.js';
 import { createAsker } from '../workers/asking.js';
 import type { FollowQuestion } from '../workers/follow.worker.js';
+
+/** Pixels across in which pictures are looked at: how far is looked from one to the next goes with it. */
+const LOOKED_WIDTH = 640;
+
+/** A picture of whatever kind as pixels, so large. */
+async function bitmapOf({ picture }: PlacedArt, width: number, height: number): Promise<ImageBitmap> {
+  const image = new Image(width, height);
+  image.src = assetUrl(picture);
+  await image.decode();
+  return createImageBitmap(image, { resizeWidth: width, resizeHeight: height });
+}
+
+function scaledPatch({ x, y, width, height }: Box, scale: number, picture: { readonly width: number; readonly height: number }): Box {
+  const [across, down] = [width, height].map((side) => Math.max(FOLLOW_LIMITS.leastSide, Math.round(side * scale))) as [number, number];
+  const within = (value: number, most: number): number => Math.max(0, Math.min(most, Math.round(value * scale)));
+  return { x: within(x, picture.width - across), y: within(y, picture.height - down), width: across, height: down };
+}
 
 export interface Path {
   /** How far the patch has come on each picture, in its pixels; the first is where it was marked. */
@@ -18,7 +35,8 @@ export interface Follow {
   readonly done: number | undefined;
   readonly path: Path | undefined;
   readonly fault: string | undefined;
-  start(pictures: readonly string[], patch: Box): void;
+  /** @param patch in the pixels of the first picture */
+  start(pictures: readonly PlacedArt[], patch: Box): void;
   cancel(): void;
 }
 
@@ -33,23 +51,26 @@ export function useFollow(): Follow {
     setDone(undefined);
   };
   useEffect(() => () => worker.current?.terminate(), []);
-  const run = async (pictures: readonly string[], patch: Box): Promise<void> => {
+  const run = async (pictures: readonly PlacedArt[], patch: Box): Promise<void> => {
     const mine = new Worker(new URL('../workers/follow.worker.ts', import.meta.url), { type: 'module' });
     worker.current = mine;
     const { ask } = createAsker<FollowQuestion>(() => mine);
+    const [first] = pictures;
+    const scale = Math.min(1, LOOKED_WIDTH / first!.width);
+    const [width, height] = [Math.round(first!.width * scale), Math.round(first!.height * scale)];
     const points = [{ x: 0, y: 0 }];
     let lostAt: number | undefined;
-    for (const [index, hash] of pictures.entries()) {
-      const picture = await (await bytesOf(hash)).blob();
+    for (const [index, art] of pictures.entries()) {
+      const picture = await bitmapOf(art, width, height);
       if (worker.current !== mine) return;
-      if (index === 0) await ask({ kind: 'first', picture, patch });
+      if (index === 0) await ask({ kind: 'first', picture, patch: scaledPatch(patch, scale, { width, height }) }, [picture]);
       else {
-        const found = await ask<Followed | 'lost'>({ kind: 'next', picture });
+        const found = await ask<Followed | 'lost'>({ kind: 'next', picture }, [picture]);
         if (found === 'lost') {
           lostAt = index;
           break;
         }
-        points.push({ x: found.x, y: found.y });
+        points.push({ x: found.x / scale, y: found.y / scale });
       }
       if (worker.current !== mine) return;
       setDone((index + 1) / pictures.length);

@@ -1,8 +1,8 @@
-/** Handles on the easel for where something is: its box is dragged, its corner sizes it, the knob above it turns it. */
+/** Handles on the easel for where something is: its box is dragged, its corner sizes it, the knob above it turns it, the one below skews it. */
 import { NO_PLACE, PLACE_LIMITS, type Box, type PlaceValue } from '@zest-jaw/core';
 import { useState, type PointerEvent, type ReactElement } from 'react';
 
-type Handle = 'move' | 'size' | 'turn';
+type Handle = 'move' | 'size' | 'turn' | 'skew';
 
 const round = (value: number, to: number): number => Math.round(value * to) / to;
 
@@ -42,6 +42,14 @@ export function PlaceHandles({ box, cross, place = NO_PLACE, size, onDraft, onPl
       const scale = Math.max(PLACE_LIMITS.leastScale, Math.min(PLACE_LIMITS.mostScale, round(from.scale * factor, 100)));
       return { ...from, scale };
     }
+    if (handle === 'skew') {
+      // Its lower edge goes along itself: as far as the pointer does in the box's own direction.
+      const along =
+        (point.x - held.x) * Math.cos((from.angle * Math.PI) / 180) + (point.y - held.y) * Math.sin((from.angle * Math.PI) / 180);
+      const lean = Math.tan((from.skew * Math.PI) / 180) + along / Math.max(1e-6, (box.y + box.height - cross.y) * from.scale);
+      const skew = round((Math.atan(lean) * 180) / Math.PI, 1);
+      return { ...from, skew: Math.max(-PLACE_LIMITS.skew, Math.min(PLACE_LIMITS.skew, skew)) };
+    }
     const turn = ((Math.atan2(is[1], is[0]) - Math.atan2(was[1], was[0])) * 180) / Math.PI;
     const angle = round(from.angle + turn, 1);
     return { ...from, angle: angle > 180 ? angle - 360 : angle < -180 ? angle + 360 : angle };
@@ -72,7 +80,7 @@ export function PlaceHandles({ box, cross, place = NO_PLACE, size, onDraft, onPl
   return (
     <g data-carrier>
       <g
-        transform={`translate(${cross.x + place.x} ${cross.y + place.y}) rotate(${place.angle}) scale(${place.scale}) translate(${-cross.x} ${-cross.y})`}
+        transform={`translate(${cross.x + place.x} ${cross.y + place.y}) rotate(${place.angle}) skewX(${place.skew}) scale(${place.scale}) translate(${-cross.x} ${-cross.y})`}
       >
         <rect
           {...box}
@@ -110,6 +118,16 @@ export function PlaceHandles({ box, cross, place = NO_PLACE, size, onDraft, onPl
           cy={box.y - (12 * size) / place.scale}
           data-handle="turn"
           {...take('turn')}
+        />
+        <circle
+          {...knob}
+          r={(knob.r * 0.8) / place.scale}
+          strokeWidth={knob.strokeWidth / place.scale}
+          className="cursor-ew-resize fill-sheet stroke-ink"
+          cx={box.x + box.width / 2}
+          cy={box.y + box.height}
+          data-handle="skew"
+          {...take('skew')}
         />
       </g>
     </g>

@@ -35,7 +35,7 @@ export function PlacePanel({ reach, onClose }: { readonly reach: number; readonl
   const { playhead } = useOpenScene();
   const { track } = useSpeaker();
   const frame = useFrame();
-  const { of, choose, set, remove, setEase } = usePlace();
+  const { of, choose, set, remove, move, setEase } = usePlace();
   const what = { track: track.id, of };
   const keys = placesOf(scene, what);
   const here = keys.find((key) => key.frame === frame);
@@ -99,8 +99,14 @@ export function PlacePanel({ reach, onClose }: { readonly reach: number; readonl
           <Button disabled={!here} onClick={remove}>
             Take the key away
           </Button>
+          <Button disabled={!here} onClick={() => move(-1)}>
+            A frame earlier
+          </Button>
+          <Button disabled={!here} onClick={() => move(1)}>
+            A frame later
+          </Button>
         </div>
-        <p className="text-[14px] leading-snug text-ink-soft">Drag it on the easel, or turn and size it by its handles.</p>
+        <p className="text-[14px] leading-snug text-ink-soft">Drag it on the easel, or turn, size and skew it by its handles.</p>
       </div>
     </SidePanel>
   );

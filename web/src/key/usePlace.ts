@@ -1,5 +1,5 @@
 /** Keys of place at the playhead, of what is moved: the lane's own drawings, or a mouth's whole head. */
-import { maybePlaceAt, placesOf, removePlace, setPlace, type PlaceEase, type PlaceKey, type PlaceValue } from '@zest-jaw/core';
+import { maybePlaceAt, movePlace, placesOf, removePlace, setPlace, type PlaceEase, type PlaceKey, type PlaceValue } from '@zest-jaw/core';
 import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
@@ -14,6 +14,8 @@ export interface PlaceEdits {
   /** Sets, or changes, the key at the playhead. */
   readonly set: (changes: Partial<PlaceValue>) => void;
   readonly remove: () => void;
+  /** Moves the key at the playhead by frames, and the playhead with it. */
+  readonly move: (by: 1 | -1) => void;
   /** Of the key at the playhead, else of the one before it. */
   readonly setEase: (ease: PlaceEase) => void;
   /** As it is seen at the playhead. */
@@ -36,6 +38,10 @@ export function usePlace(): PlaceEdits {
       session.change(setPlace(sceneNow(), { ...what, frame: frameNow() }, changes, newId));
     },
     remove: () => session.change(removePlace(sceneNow(), { ...what, frame: frameNow() }, newId)),
+    move: (by) => {
+      const frame = frameNow();
+      if (session.change(movePlace(sceneNow(), { ...what, frame, by }, newId))) playhead.moveTo(frame + by);
+    },
     setEase: (ease) => {
       const keys = placesOf(sceneNow(), what);
       const of = keys.findLast((key) => key.frame <= frameNow());

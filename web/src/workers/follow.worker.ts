@@ -2,27 +2,25 @@
 import { greyOf, openFollower, type Box, type Followed, type GreyPicture } from '@zest-jaw/core';
 import { answering } from './asking.js';
 
+/** Pictures of one size. */
 export type FollowQuestion =
-  | { readonly kind: 'first'; readonly picture: Blob; readonly patch: Box }
+  | { readonly kind: 'first'; readonly picture: ImageBitmap; readonly patch: Box }
   /** Answered with where it is, or that it is lost. */
-  | { readonly kind: 'next'; readonly picture: Blob };
+  | { readonly kind: 'next'; readonly picture: ImageBitmap };
 
 let follow: ((next: GreyPicture) => Followed | 'lost') | undefined;
-let size: { readonly width: number; readonly height: number } | undefined;
 
-/** Every picture at the size of the first. */
-async function greyOfPicture(picture: Blob): Promise<GreyPicture> {
-  const image = await createImageBitmap(picture);
-  size ??= { width: image.width, height: image.height };
-  const canvas = new OffscreenCanvas(size.width, size.height);
+function greyOfPicture(picture: ImageBitmap): GreyPicture {
+  const { width, height } = picture;
+  const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d', { willReadFrequently: true, alpha: false })!;
-  context.drawImage(image, 0, 0, size.width, size.height);
-  image.close();
-  return greyOf({ ...size, pixels: context.getImageData(0, 0, size.width, size.height).data }, size.width);
+  context.drawImage(picture, 0, 0);
+  picture.close();
+  return greyOf({ width, height, pixels: context.getImageData(0, 0, width, height).data }, width);
 }
 
-answering<FollowQuestion>(async (question) => {
-  const grey = await greyOfPicture(question.picture);
+answering<FollowQuestion>((question) => {
+  const grey = greyOfPicture(question.picture);
   if (question.kind === 'next') return follow!(grey);
   follow = openFollower(grey, question.patch);
   return true;
