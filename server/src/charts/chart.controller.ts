@@ -1,10 +1,11 @@
 import { EntityManager } from '@mikro-orm/libsql';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Patch, Post, Query } from '@nestjs/common';
-import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import { chartSettings, checkChart, replaceDrawing, type ChartDocument, type ChartView, type RevisionView } from '@zest-jaw/core';
 import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { randomUUID } from 'node:crypto';
-import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
+import { CopyDocumentDto, PatchDocumentDto } from '../documents/patch.dto.js';
+import { PatchOfBody, type Change } from '../documents/patchOfBody.js';
 import { cannotUse } from '../guard/problem.js';
 import { Chart } from '../storage/entities.js';
 import { NewChartDto, NewPartsDto, ReplaceDrawingDto } from './chart.dto.js';
@@ -100,8 +101,9 @@ export class ChartController {
 
   @Patch(':id')
   @ApiOperation({ summary: 'Changes a chart. 409 on a stale base, with the patches since; harmless to repeat.' })
-  async change(@Param('id') id: string, @Body() body: PatchDocumentDto): Promise<{ revision: number }> {
-    const { revision } = await this.charts.apply(id, body.baseRevision, patchOfBody(body));
+  @ApiBody({ type: PatchDocumentDto })
+  async change(@Param('id') id: string, @Body(PatchOfBody) { baseRevision, patch }: Change): Promise<{ revision: number }> {
+    const { revision } = await this.charts.apply(id, baseRevision, patch);
     return { revision };
   }
 }

@@ -105,7 +105,10 @@ export class NewChartService {
   private async partsFound(owner: string, style: MouthStyle, found: readonly NewPartOfFace[]): Promise<StarterPart[]> {
     const made = found.map(({ name, order, at, role, drawings }): StarterPart => {
       const settings = { id: 'chart' as const, name: `${owner}, ${String(name).toLowerCase()}`.slice(0, 80), style };
-      return { part: { name, order, at, ...(role !== undefined && { role }) }, chart: chartOfPart(settings, Array.isArray(drawings) ? drawings : [], randomUUID) };
+      return {
+        part: { name, order, at, ...(role !== undefined && { role }) },
+        chart: chartOfPart(settings, Array.isArray(drawings) ? drawings : [], randomUUID),
+      };
     });
     for (const { chart } of made) {
       const [fault] = [...faultsOfShape('chart', chart), ...checkChart(chart)];

@@ -5,10 +5,10 @@ import { setImmediate as othersAreAnswered } from 'node:timers/promises';
 const TURN = 15;
 
 /** Does something with each, in order; it ends with the first that throws. */
-export async function inTurns<Item>(items: Iterable<Item>, work: (item: Item) => void): Promise<void> {
+export async function inTurns<Item>(items: Iterable<Item>, work: (item: Item) => void | Promise<void>): Promise<void> {
   let began = performance.now();
   for (const item of items) {
-    work(item);
+    await work(item);
     if (performance.now() - began < TURN) continue;
     await othersAreAnswered();
     began = performance.now();

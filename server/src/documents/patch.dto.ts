@@ -1,6 +1,6 @@
 /** The body of a change of any document. */
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { MAX_SCENE_FRAMES, REASONS, type Patch, type Reason } from '@zest-jaw/core';
+import { MAX_SCENE_FRAMES, REASONS, type Reason } from '@zest-jaw/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -16,7 +16,6 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { cannotUse } from '../guard/problem.js';
 import { MAX_OPS_PER_PATCH } from '../scenes/limits.js';
 
 export const ID = /^[\w.:-]{1,80}$/;
@@ -115,22 +114,4 @@ export class CopyDocumentDto {
   @ApiProperty({ type: Object, description: 'The whole document.' })
   @IsObject()
   document!: Record<string, unknown>;
-}
-
-/** A put with both sides spelled out, a shift without them: the DTO leaves what was not sent undefined. */
-function wholeOp(op: PatchOpDto): unknown {
-  const { table, id, before = null, after = null, track, at, by } = op;
-  if (op.op === 'put') {
-    if (id === undefined || (before === null && after === null)) throw cannotUse('A put needs an id, and a before or an after.');
-    for (const record of [before, after])
-      if (record && record['id'] !== id) throw cannotUse(`The record of a put must carry its id ${id}.`);
-    return { op: 'put', table, id, before, after };
-  }
-  if (track === undefined || at === undefined || by === undefined) throw cannotUse('A shift needs a track, and the frames at and by.');
-  return { op: 'shift', table, track, at, by };
-}
-
-/** The patch of a body, as plain JSON. */
-export function patchOfBody({ patchId, reason, ops, step, undoes, redoes }: PatchDocumentDto): Patch {
-  return JSON.parse(JSON.stringify({ id: patchId, reason, ops: ops.map(wholeOp), step, undoes, redoes })) as Patch;
 }

@@ -26,6 +26,13 @@ export type LetGo = (job: Job) => void;
 /** Work that the program ended in so often is not begun again. */
 const MOST_ATTEMPTS = 2;
 
+/** What is left to do where work ends the program, by what it was. */
+function wayOut(kind: string): string {
+  if (kind === 'reading') return 'read one phrase after another, or mark the words by ear.';
+  if (kind === 'recording' || kind === 'import') return 'bring another file, or the same one saved anew.';
+  return 'hand off fewer frames at a time, or a smaller size.';
+}
+
 /** The job could not be done, for a reason the user can be told. */
 export class JobFailed extends Error {}
 
@@ -113,7 +120,7 @@ export class JobService implements OnModuleDestroy {
       if (job.attempts >= MOST_ATTEMPTS)
         Object.assign(job, {
           state: 'failed',
-          message: `This was begun ${job.attempts} times, and the program ended in the middle of it each time. It is not begun again: bring another file, or the same one saved anew.`,
+          message: `This was begun ${job.attempts} times, and the program ended in the middle of it each time. It is not begun again: ${wayOut(job.kind)}`,
         });
     await em.flush();
     for (const job of jobs)

@@ -1,6 +1,6 @@
 import { EntityManager } from '@mikro-orm/libsql';
 import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, Patch, Post, Query } from '@nestjs/common';
-import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { ApiBody, ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   exposureSheetCsv,
   nameOfLane,
@@ -15,7 +15,8 @@ import {
 } from '@zest-jaw/core';
 import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { randomUUID } from 'node:crypto';
-import { CopyDocumentDto, PatchDocumentDto, patchOfBody } from '../documents/patch.dto.js';
+import { CopyDocumentDto, PatchDocumentDto } from '../documents/patch.dto.js';
+import { PatchOfBody, type Change } from '../documents/patchOfBody.js';
 import { cannotUse } from '../guard/problem.js';
 import { HandOffDto } from '../handOff/handOff.dto.js';
 import { HandOffService } from '../handOff/handOff.service.js';
@@ -108,8 +109,9 @@ export class SceneController {
 
   @Patch(':id')
   @ApiOperation({ summary: 'Changes a scene. 409 on a stale base, with the patches since; harmless to repeat.' })
-  async change(@Param('id') id: string, @Body() body: PatchDocumentDto): Promise<{ revision: number }> {
-    const { revision } = await this.scenes.apply(id, body.baseRevision, patchOfBody(body));
+  @ApiBody({ type: PatchDocumentDto })
+  async change(@Param('id') id: string, @Body(PatchOfBody) { baseRevision, patch }: Change): Promise<{ revision: number }> {
+    const { revision } = await this.scenes.apply(id, baseRevision, patch);
     return { revision };
   }
 
