@@ -1,9 +1,14 @@
 /** A head that moves: numbered pictures in the place of the head, a mouth that follows a patch of them or is pressed by hand, handed off as seen. */
 import { chartsWithOneOffs, facesOfFrames, pictureSvg, placesOf, type ChartDocument, type ChartView } from '@zest-jaw/core';
+import { execFileSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { delimiter, join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { type App, drag, expect, openDemo, saved, sceneDocument, test } from '../app.js';
 import { differsFromPicture, hrefOf } from '../pixels.js';
+
+const hasFfmpeg = (process.env['PATH'] ?? '').split(delimiter).some((path) => existsSync(join(path, 'ffmpeg')));
 
 const SCENE = 'the-last-ferry';
 const SIDE = 400;
@@ -141,4 +146,57 @@ test('where the patch is lost it says so, and the mouth is pressed by hand from 
   );
   await dialog.getByRole('button', { name: 'Follow it' }).click();
   await expect(dialog.getByTestId('followed')).toContainText('one tone');
+});
+
+test('a film is the plate behind the head, a picture a frame, the last one staying, as it is handed off', async ({ page, app }) => {
+  test.skip(!hasFfmpeg, 'Debian’s ffmpeg makes the film.');
+  const file = join(app.folder, 'harbour.webm');
+  const made = 'testsrc=size=320x200:rate=25:duration=0.4';
+  execFileSync('ffmpeg', ['-y', '-loglevel', 'error', '-f', 'lavfi', '-i', made, '-c:v', 'libvpx', '-b:v', '2M', file]);
+  await openDemo(page, app, SCENE);
+  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Pictures of the head…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Pictures of the head' });
+  await dialog.getByLabel('Pictures of the head', { exact: true }).setInputFiles(file);
+  await dialog.getByRole('radio', { name: 'The plate behind it' }).click();
+  await dialog.getByLabel('Frames for each').fill('1');
+  await dialog.getByRole('radio', { name: 'It stays' }).click();
+  await dialog.getByRole('button', { name: 'Lay them' }).click();
+  await expect(dialog).toHaveCount(0);
+  await saved(page);
+  const document = await sceneDocument(app, SCENE);
+  const lane = document.tracks.find(({ part }) => part === 'Plate')!;
+  const shown = document.exposures.filter(({ track }) => track === lane.id);
+  expect(shown.map(({ from }) => from)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9]);
+  expect(new Set(shown.map(({ drawing }) => drawing)).size).toBe(10);
+  expect(shown.at(-1)!.to).toBe(document.settings[0]!.lengthFrames);
+  // Behind everything, and the head's own art before it.
+  const easel = page.getByTestId('easel');
+  await expect(easel.locator('svg > [data-part="Plate"] image')).toHaveCount(1);
+  await expect(easel.locator('svg > g')).not.toHaveCount(0);
+  const charts = chartsWithOneOffs(
+    document,
+    new Map<string, ChartDocument>((await app.json<ChartView[]>('/api/charts')).map((chart) => [chart.id, chart.document])),
+  );
+  const mouth = document.tracks.find(({ kind }) => kind === 'mouth')!;
+  await page.keyboard.press('Home');
+  const look = facesOfFrames(document, mouth.id, charts)[0];
+  const svg = pictureSvg(charts.get(mouth.chartId)!, look, { width: SIDE, height: SIDE, withHead: true, charts }, hrefOf);
+  await expect.poll(() => differsFromPicture(page, svg)).toBeLessThanOrEqual(2);
+});
+
+test('what is no picture is said, and nothing is laid', async ({ page, app }) => {
+  await openDemo(page, app, SCENE);
+  const before = await sceneDocument(app, SCENE);
+  await page.keyboard.press('Control+KeyK');
+  await page.getByRole('combobox').fill('numbered pictures');
+  await page.keyboard.press('Enter');
+  const dialog = page.getByRole('dialog', { name: 'Pictures of the head' });
+  await dialog
+    .getByLabel('Pictures of the head', { exact: true })
+    .setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('not a picture at all') });
+  await dialog.getByRole('button', { name: 'Lay them' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('notes.png is not a picture that can be used');
+  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  expect(await sceneDocument(app, SCENE)).toEqual(before);
 });

@@ -28,7 +28,8 @@ const ON_CHART = 100;
 /** Behind everything else on the head. */
 const DEEPEST = -100;
 
-export const PICTURES_LIMITS = { mostFrames: 48 } as const;
+/** Frames that one is held, and pictures of one head. */
+export const PICTURES_LIMITS = { mostFrames: 48, most: 1000 } as const;
 
 /** What a run of pictures is called on a head, by what it stands for. */
 export const NAMES_OF_ROLES: Readonly<Record<PartRole, string>> = { head: 'Head', plate: 'Plate' };

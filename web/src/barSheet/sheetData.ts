@@ -233,7 +233,13 @@ export function sheetExposures(
     return face;
   };
   const stretches = chartStretches(scene, trackId);
-  const chartAt = (frame: number): string => stretches[Math.max(0, indexAtSorted(stretches, frame, ({ from }) => from))]?.chartId ?? '';
+  const chartAt = (frame: number): string =>
+    stretches[
+      Math.max(
+        0,
+        indexAtSorted(stretches, frame, ({ from }) => from),
+      )
+    ]?.chartId ?? '';
   const changed = exposures
     .slice(head, exposures.length - tail)
     .map((exposure) => known.get(exposure) ?? { ...exposure, ...faceOf(chartAt(exposure.from), exposure.drawing) });

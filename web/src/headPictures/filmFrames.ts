@@ -1,6 +1,6 @@
 /** The pictures of a film, taken in the browser at the scene's own rate. */
 import type { ChosenFile } from '../api/imports.js';
-import { PICTURE_FILE_LIMITS } from '@zest-jaw/core';
+import { PICTURES_LIMITS } from '@zest-jaw/core';
 
 const heard = (video: HTMLVideoElement, event: 'loadeddata' | 'seeked'): Promise<void> =>
   new Promise((resolve, reject) => {
@@ -36,10 +36,8 @@ export async function framesOfFilm({ file }: ChosenFile, rate: number, report: (
     }
     const seconds = Number.isFinite(video.duration) ? video.duration : video.currentTime;
     const count = Math.max(1, Math.round(seconds * rate));
-    if (count > PICTURE_FILE_LIMITS.mouths)
-      throw new Error(
-        `${file.name} has ${count} pictures at this scene’s rate. ${PICTURE_FILE_LIMITS.mouths} can be brought at once: cut it shorter.`,
-      );
+    if (count > PICTURES_LIMITS.most)
+      throw new Error(`${file.name} has ${count} pictures at this scene’s rate. ${PICTURES_LIMITS.most} can be brought: cut it shorter.`);
     const canvas = new OffscreenCanvas(video.videoWidth, video.videoHeight);
     const context = canvas.getContext('2d')!;
     const frames: ChosenFile[] = [];

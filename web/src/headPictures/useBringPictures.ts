@@ -11,19 +11,26 @@ import {
   type ChartHead,
   type ChartView,
   type JobView,
+  PICTURES_LIMITS,
   type PartRole,
   type PicturesLaid,
+  type PlacedArt,
 } from '@zest-jaw/core';
 import { useMutation, useQueryClient, type UseMutationResult } from '@tanstack/react-query';
 import { useState } from 'react';
+import { toast } from 'sonner';
 import { api, sendJson } from '../api/http.js';
 import { acceptImport, beginImport, foundByImport, giveUpImport, type ChosenFile } from '../api/imports.js';
 import { watchJob } from '../api/job.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { useMouthOfFace } from '../scene/useMouthOfFace.js';
 import { newId } from '../session/documentSession.js';
+import { count } from '../ui/count.js';
 import { askOfPictures } from './asked.js';
 import { framesOfFilm, isFilm } from './filmFrames.js';
+
+/** Files sent at once: an import takes so many, and how far it is shows sooner. */
+const AT_ONCE = 200;
 
 export interface Brought {
   readonly files: readonly ChosenFile[];
@@ -51,6 +58,24 @@ const followed = (id: string, onChange: (job: JobView) => void): Promise<JobView
     });
   });
 
+/** Whole pictures of some files, in their order, and what is said of those that cannot be used. */
+async function bringSome(
+  files: readonly ChosenFile[],
+  report: (done: number, message: string) => void,
+): Promise<{ readonly arts: readonly PlacedArt[]; readonly refused: readonly string[] }> {
+  const { id } = await beginImport(files, { cut: 'pages', clearPaper: false });
+  const job = await followed(id, ({ done, message }) => report(done, message));
+  if (job.state !== 'done') throw new Error(job.message);
+  const { mouths, refused } = await foundByImport(id);
+  const sentences = refused.map(({ sentence }) => sentence);
+  if (mouths.length === 0) {
+    await giveUpImport(id);
+    return { arts: [], refused: sentences };
+  }
+  const indexes = mouths.map(({ index }) => index);
+  return { arts: await acceptImport(id, indexes), refused: sentences };
+}
+
 /** Answers with the new lane's id; its error's message is a sentence. */
 export function useBringPictures(): UseMutationResult<string, Error, Brought> & { readonly doing: Doing | undefined } {
   const { session, showTrack } = useOpenScene();
@@ -67,20 +92,21 @@ export function useBringPictures(): UseMutationResult<string, Error, Brought> & 
         : [one];
       pages.push(...frames);
     }
-    const { id } = await beginImport(pages, { cut: 'pages', clearPaper: false });
-    const job = await followed(id, ({ done, message }) => setDoing({ done, message }));
-    if (job.state !== 'done') throw new Error(job.message);
-    const { mouths, refused } = await foundByImport(id);
-    if (mouths.length === 0) {
-      await giveUpImport(id);
+    if (pages.length > PICTURES_LIMITS.most)
       throw new Error(
-        refused[0]?.sentence ?? 'There is no picture in what was chosen. Choose PNG, JPEG, WebP, GIF or SVG pictures, or a film.',
+        `These are ${pages.length} pictures. A head may have ${PICTURES_LIMITS.most}: choose fewer, or cut the film shorter.`,
       );
+    const arts: PlacedArt[] = [];
+    const refused: string[] = [];
+    for (let first = 0; first < pages.length; first += AT_ONCE) {
+      const some = pages.slice(first, first + AT_ONCE);
+      const found = await bringSome(some, (done, message) => setDoing({ done: (first + done * some.length) / pages.length, message }));
+      arts.push(...found.arts);
+      refused.push(...found.refused);
     }
-    const arts = await acceptImport(
-      id,
-      mouths.map(({ index }) => index),
-    );
+    if (arts.length === 0)
+      throw new Error(refused[0] ?? 'There is no picture in what was chosen. Choose PNG, JPEG, WebP, GIF or SVG pictures, or a film.');
+    if (refused.length > 0) toast.message(`${count(refused.length, 'file is', 'files are')} left out. ${refused[0]!}`);
     await chartSession.flush();
     const part = { ...partOfPictures(head, role, arts), name: freeName(head, role) };
     const { charts } = await sendJson<{ charts: string[] }>('POST', `/charts/${headChartId}/parts`, { parts: [part] });

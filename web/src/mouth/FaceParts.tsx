@@ -23,7 +23,5 @@ interface FacePartsProps {
 
 export function FaceParts({ head, face, depth }: FacePartsProps): ReactElement[] {
   const shown = shownParts(head, useFaceCharts(), face);
-  return partsInDepth(head, depth).flatMap(({ id }) =>
-    shown.filter(({ part }) => part.id === id).map((one) => <Part key={id} {...one} />),
-  );
+  return partsInDepth(head, depth).flatMap(({ id }) => shown.filter(({ part }) => part.id === id).map((one) => <Part key={id} {...one} />));
 }
