@@ -142,6 +142,14 @@ test('a lane goes with the mouth by a table, follows what is put there in one st
   await expect.poll(() => drawingsOf(page)).toEqual(['level']);
   await page.keyboard.press('j');
   const panel = page.getByRole('region', { name: 'By itself' });
+  // By how far the mouth opens, and taken back; then by one of its drawings.
+  await panel.getByLabel('What it shows').selectOption('opens by half or more');
+  await panel.getByLabel('What this lane shows then').selectOption('Up');
+  await panel.getByRole('button', { name: 'Link them' }).click();
+  await expect(panel.getByRole('list', { name: 'Links' })).toContainText('the mouth opens by half or more: “Up”');
+  await expect.poll(async () => new Set(await drawingsOf(page))).toEqual(new Set(['level', 'up']));
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(() => drawingsOf(page)).toEqual(['level']);
   await panel.getByLabel('What it shows').selectOption('Drop');
   await panel.getByLabel('What this lane shows then').selectOption('Up');
   await panel.getByRole('button', { name: 'Link them' }).click();

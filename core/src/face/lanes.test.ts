@@ -12,6 +12,7 @@ import {
   inkSpan,
   isRefusal,
   keyOfLook,
+  jawDropOf,
   linkedKeyed,
   looksOfFrames,
   madeOf,
@@ -28,6 +29,7 @@ import {
   setBlinks,
   setIdle,
   setLaneState,
+  OPENINGS,
   setLinks,
   whyOfPart,
   type ChartDocument,
@@ -104,6 +106,31 @@ describe('lanes that go with another', () => {
     brows!.forEach((label, frame) => expect(label === 'Up').toBe(lids![frame] === 'Half'));
     const ring = linked(chain, 'Lids', { of: 'Brows', shows: 'Up', put: 'Half' });
     expect(checkScene(keyed(ring), CHARTS)).toEqual([]);
+  });
+
+  it('go with how far the mouth opens, whatever it shows then', () => {
+    const [[, little], [half, byHalf]] = OPENINGS as [(typeof OPENINGS)[0], (typeof OPENINGS)[1]];
+    const on = (opens: number, shows: string): string[] => {
+      const scene = keyed(linked(withLanes('Lids'), 'Lids', { of: null, shows, opens, put: 'Half' }));
+      expect(checkScene(scene, CHARTS)).toEqual([]);
+      return shown(scene, 'Lids').map((id) => labelOf('Lids', id));
+    };
+    const lids = on(half, byHalf);
+    const leads = mouths(keyed(withLanes('Lids')));
+    const openings = leads.map((id) => jawDropOf(TEST_CHART, maybeDrawing(TEST_CHART, id)));
+    expect(new Set(openings.map((open) => open >= half)).size).toBe(2);
+    lids.forEach((label, frame) => expect(label === 'Half').toBe(openings[frame]! >= half));
+    // What is asked for less is met more often, by every frame that met more.
+    const wider = on(0.25, little);
+    lids.forEach((label, frame) => label === 'Half' && expect(wider[frame]).toBe('Half'));
+  });
+
+  it('with how far anything but a mouth opens, or by no share, are refused', () => {
+    const scene = withLanes('Lids', 'Brows');
+    const link = (of: string | null, opens: number): Patch | Refusal =>
+      setLinks(scene, laneIdOf(scene, 'Lids'), [{ of, shows: 'opens wide', opens, put: 'Half' }], ids);
+    for (const refused of [link('Brows', 0.5), link(null, 0), link(null, 2), link(null, Number.NaN)])
+      expect(refused).toEqual({ refusal: expect.stringMatching(/Only a mouth opens/) as string });
   });
 
   it('with themselves, or twice with one, are refused', () => {

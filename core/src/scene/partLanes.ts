@@ -1,5 +1,5 @@
 /** Lanes of other parts of the face than the mouth: made, taken away, and their pencil, which blinks where it is asked to. */
-import { restDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
+import { jawDropOf, restDrawing, type ChartDocument, type Drawing } from '../chart/chart.js';
 import type { HeadPart } from '../chart/head.js';
 import { putsOf, type Patch } from '../document/patch.js';
 import { isRefusal, type IdSource, type Refusal } from '../document/refusal.js';
@@ -249,7 +249,7 @@ export function stressedWords(scene: SceneDocument, characterId: string): Stress
 export function linkedSpans(
   scene: SceneDocument,
   characterId: string,
-  { of, shows }: LaneLink,
+  { of, shows, opens }: LaneLink,
   charts: ReadonlyMap<string, ChartDocument>,
 ): Span[] {
   const lane = of === null ? mouthLanes(scene).find((one) => one.characterId === characterId) : maybePartLane(scene, characterId, of);
@@ -262,7 +262,10 @@ export function linkedSpans(
       let asked = known.get(key);
       if (asked === undefined) {
         const [near] = [...sharesOf(id)].sort((a, b) => b[1] - a[1])[0]!;
-        known.set(key, (asked = chart?.drawings.find((one) => one.id === near)?.label.toLowerCase() === shows.toLowerCase()));
+        const drawing = chart?.drawings.find((one) => one.id === near);
+        asked =
+          opens === undefined ? drawing?.label.toLowerCase() === shows.toLowerCase() : !!drawing && jawDropOf(chart!, drawing) >= opens;
+        known.set(key, asked);
       }
       return asked;
     };

@@ -3,6 +3,7 @@ import { maybeDrawing, type ChartDocument } from '../chart/chart.js';
 import { madeOf } from '../draw/madeDrawings.js';
 import { planBlinks } from '../keying/blinks.js';
 import { planLifts } from '../keying/lifts.js';
+import { saidOfLink } from '../keying/links.js';
 import { overlaps } from '../time/span.js';
 import { blinkJobOf, linkedSpans, ruledDrawings, stressedWords } from './partLanes.js';
 import { frameNumber, sceneSettings, type Exposure, type SceneDocument, type Track } from './sceneDocument.js';
@@ -47,7 +48,7 @@ export function whyOfPart(
   for (const link of track.links ?? []) {
     if (maybeDrawing(chart, drawing)?.label.toLowerCase() !== link.put.toLowerCase()) continue;
     if (linkedSpans(scene, track.characterId, link, charts).some((span) => overlaps(span, exposure)))
-      why.push(`It goes with ${link.of?.toLowerCase() ?? 'the mouth'}: when that shows “${link.shows}” this is “${link.put}”.`);
+      why.push(`It goes with ${link.of?.toLowerCase() ?? 'the mouth'}: when that ${saidOfLink(link)} this is “${link.put}”.`);
   }
   if (why.length > 0) return why;
   if (track.idle !== undefined && idle.some(({ id }) => id === drawing))

@@ -133,6 +133,7 @@ class LinkShape {
   @OrNull() @Text(1, PART_LIMITS.nameLetters) of!: string | null;
   @Text(1, LINK_LIMITS.letters) shows!: string;
   @Text(1, LINK_LIMITS.letters) put!: string;
+  @Maybe() @Amount(0, 1) opens?: number;
 }
 
 class TrackShape {

@@ -12,6 +12,7 @@ import {
   USUAL_BLINKS,
   USUAL_LIFTS,
   type BlinkRules,
+  OPENINGS,
   type LaneLink,
   type LiftRules,
   type RuledDrawings,
@@ -174,7 +175,9 @@ function Links(): ReactElement {
   const [put, setPut] = useState('');
   const links = track.links ?? [];
   const set = (next: readonly LaneLink[]): void => void changeAndKey((scene) => setLinks(scene, track.id, next, newId));
-  const choices = labelsOf(lead?.chartId);
+  // A mouth may be asked how far it opens, whatever it shows.
+  const openings = lead?.kind === 'mouth' ? OPENINGS : [];
+  const choices = [...openings.map(([, said]) => said), ...labelsOf(lead?.chartId)];
   const wanted = { shows: choices.includes(shows) ? shows : (choices[0] ?? ''), put: put || (chart.drawings[0]?.label ?? '') };
   const select = (label: string, value: string, options: readonly string[], onChange: (value: string) => void): ReactElement => (
     <select aria-label={label} className="field min-w-0 py-0.5!" value={value} onChange={({ target }) => onChange(target.value)}>
@@ -190,7 +193,7 @@ function Links(): ReactElement {
       <ul className="flex flex-col gap-1 text-[14px]" aria-label="Links">
         {links.map((link) => (
           <li key={`${link.of} ${link.shows}`} className="flex items-center gap-2 rounded-lg bg-lift px-2 py-1">
-            <span className="min-w-0 flex-1 truncate">{`${link.of ?? MOUTH} “${link.shows}”: “${link.put}”`}</span>
+            <span className="min-w-0 flex-1 truncate">{`${link.of ?? MOUTH} ${link.opens === undefined ? `“${link.shows}”` : link.shows}: “${link.put}”`}</span>
             <Button
               weight="bare"
               aria-label={`Take the link for ${link.shows} away`}
@@ -219,7 +222,14 @@ function Links(): ReactElement {
           setPut,
         )}
       </div>
-      <Button className="self-start" disabled={!lead} onClick={() => set([...links, { of: lead?.part ?? null, ...wanted }])}>
+      <Button
+        className="self-start"
+        disabled={!lead}
+        onClick={() => {
+          const opens = openings.find(([, said]) => said === wanted.shows)?.[0];
+          set([...links, { of: lead?.part ?? null, ...wanted, ...(opens !== undefined && { opens }) }]);
+        }}
+      >
         Link them
       </Button>
     </section>
