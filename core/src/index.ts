@@ -211,6 +211,7 @@ export {
   type Ease,
 } from './sheet/inBetweens.js';
 export { BLEND_LIMITS, blendedDrawing, seenAt, setBlend, type SeenAt } from './scene/blend.js';
+export { sharedEnds } from './document/sharedEnds.js';
 export { LINK_LIMITS, maybeFaultOfLinks, OPENINGS, saidOfLink, type LaneLink } from './keying/links.js';
 export {
   chartOfPart,

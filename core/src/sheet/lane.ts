@@ -2,6 +2,7 @@
  * A lane as a hand works on it: mouths held one after another, cut, moved and laid again; and
  * the patch that makes a track's exposures into what came of it.
  */
+import { sharedEnds } from '../document/sharedEnds.js';
 import { sameJson } from '../document/documentKind.js';
 import { putsOf, type Patch, type PatchOp } from '../document/patch.js';
 import type { Reason } from '../document/reasons.js';
@@ -116,16 +117,6 @@ const looksSame = (a: Exposure, b: Exposure): boolean =>
 
 const isSame = (a: Exposure, b: Exposure): boolean => a === b || (a.from === b.from && a.to === b.to && looksSame(a, b));
 
-/** How many from the first, and how many from the last, are the same in two lists. */
-function middleOf(old: readonly Laid[], next: Lane): { readonly from: number; readonly end: number } {
-  const most = Math.min(old.length, next.length);
-  let from = 0;
-  while (from < most && old[from] === next[from]) from += 1;
-  let end = 0;
-  while (end < most - from && old[old.length - 1 - end] === next[next.length - 1 - end]) end += 1;
-  return { from, end };
-}
-
 /** Exposures that only move, one after another and equally far. */
 function runsOf(before: ReadonlyMap<string, Exposure>, after: readonly Exposure[]): Run[] {
   const runs: Run[] = [];
@@ -164,7 +155,7 @@ export function laneChange(
   const old = exposuresOfTrack(scene, track);
   const laid = inOrder([...outside(old, stretch), ...partOf(next, stretch)]);
   // Most of a long lane stays as it is: only what lies between the ends that do is looked at.
-  const { from: first, end } = middleOf(old, laid);
+  const { head: first, tail: end } = sharedEnds(old, laid);
   const was = old.slice(first, old.length - end);
   const before = byId(was);
   const claimed = new Set<string>();

@@ -17,6 +17,7 @@ import {
   placedPhrases,
   placedWords,
   sceneSettings,
+  sharedEnds,
   sharesOf,
   writtenNumber,
   type ChartDocument,
@@ -193,16 +194,6 @@ interface ShownLane {
 }
 
 const shownBefore = new WeakMap<ReadonlyMap<string, ChartDocument>, Map<string, ShownLane>>();
-
-/** How many items two lists share at their beginning, and how many of the rest at their end. */
-function sharedEnds(one: readonly unknown[], other: readonly unknown[]): { readonly head: number; readonly tail: number } {
-  const most = Math.min(one.length, other.length);
-  let head = 0;
-  while (head < most && one[head] === other[head]) head += 1;
-  let tail = 0;
-  while (tail < most - head && one[one.length - 1 - tail] === other[other.length - 1 - tail]) tail += 1;
-  return { head, tail };
-}
 
 export function sheetExposures(
   scene: SceneDocument,

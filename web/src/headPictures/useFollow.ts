@@ -1,10 +1,9 @@
 /** A patch followed over the pictures of a lane: in a worker, one picture after another, until it is lost or given up. */
 import { FOLLOW_LIMITS, type Box, type Followed, type PlacedArt } from '@zest-jaw/core';
-import { useEffect, useRef, useState } from 'react';
-import { sentenceOf } from '../api/http.js';
+import { useState } from 'react';
 import { assetUrl } from '../mouth/pictures.js';
-import { createAsker } from '../workers/asking.js';
 import type { FollowQuestion } from '../workers/follow.worker.js';
+import { useOneRun, type Running } from '../workers/useOneRun.js';
 
 /** Pixels across in which pictures are looked at: how far is looked from one to the next goes with it. */
 const LOOKED_WIDTH = 640;
@@ -41,20 +40,11 @@ export interface Follow {
 }
 
 export function useFollow(): Follow {
-  const [done, setDone] = useState<number>();
+  const { done, fault, start, cancel } = useOneRun<FollowQuestion>(
+    () => new Worker(new URL('../workers/follow.worker.ts', import.meta.url), { type: 'module' }),
+  );
   const [path, setPath] = useState<Path>();
-  const [fault, setFault] = useState<string>();
-  const worker = useRef<Worker>(undefined);
-  const cancel = (): void => {
-    worker.current?.terminate();
-    worker.current = undefined;
-    setDone(undefined);
-  };
-  useEffect(() => () => worker.current?.terminate(), []);
-  const run = async (pictures: readonly PlacedArt[], patch: Box): Promise<void> => {
-    const mine = new Worker(new URL('../workers/follow.worker.ts', import.meta.url), { type: 'module' });
-    worker.current = mine;
-    const { ask } = createAsker<FollowQuestion>(() => mine);
+  const run = async (pictures: readonly PlacedArt[], patch: Box, { ask, isWanted, report }: Running<FollowQuestion>): Promise<void> => {
     const [first] = pictures;
     const scale = Math.min(1, LOOKED_WIDTH / first!.width);
     const [width, height] = [Math.round(first!.width * scale), Math.round(first!.height * scale)];
@@ -62,7 +52,7 @@ export function useFollow(): Follow {
     let lostAt: number | undefined;
     for (const [index, art] of pictures.entries()) {
       const picture = await bitmapOf(art, width, height);
-      if (worker.current !== mine) return;
+      if (!isWanted()) return;
       if (index === 0) await ask({ kind: 'first', picture, patch: scaledPatch(patch, scale, { width, height }) }, [picture]);
       else {
         const found = await ask<Followed | 'lost'>({ kind: 'next', picture }, [picture]);
@@ -72,25 +62,17 @@ export function useFollow(): Follow {
         }
         points.push({ x: found.x / scale, y: found.y / scale });
       }
-      if (worker.current !== mine) return;
-      setDone((index + 1) / pictures.length);
+      report((index + 1) / pictures.length);
     }
-    setPath({ points, ...(lostAt !== undefined && { lostAt }) });
-    cancel();
+    if (isWanted()) setPath({ points, ...(lostAt !== undefined && { lostAt }) });
   };
   return {
     done,
     path,
     fault,
     start: (pictures, patch) => {
-      cancel();
-      setFault(undefined);
       setPath(undefined);
-      setDone(0);
-      run(pictures, patch).catch((error: unknown) => {
-        setFault(sentenceOf(error));
-        cancel();
-      });
+      start((running) => run(pictures, patch, running));
     },
     cancel,
   };

@@ -1,10 +1,9 @@
 /** Was it the right mouth? What was shot is held against what was asked for, with progress, and given up when asked. */
 import type { MouthCheck, ShotPictureView } from '@zest-jaw/core';
-import { useEffect, useRef, useState } from 'react';
-import { sentenceOf } from '../api/http.js';
+import { useState } from 'react';
 import { bytesOf } from '../mouth/drawnPicture.js';
-import { createAsker } from '../workers/asking.js';
 import type { MouthCheckQuestion } from '../workers/mouthCheck.worker.js';
+import { useOneRun, type Running } from '../workers/useOneRun.js';
 import { facesOf } from './faces.js';
 import { mouthKey, type ShotLine } from './ShotLine.js';
 
@@ -25,22 +24,13 @@ export interface MouthChecking {
 }
 
 export function useMouthCheck(line: ShotLine, taken: ReadonlyMap<number, ShotPictureView> | undefined): MouthChecking {
-  const [done, setDone] = useState<number>();
+  const { done, fault, start, cancel } = useOneRun<MouthCheckQuestion>(
+    () => new Worker(new URL('../workers/mouthCheck.worker.ts', import.meta.url), { type: 'module' }),
+  );
   const [check, setCheck] = useState<MouthCheck>();
   const [looked, setLooked] = useState(0);
-  const [fault, setFault] = useState<string>();
-  const worker = useRef<Worker>(undefined);
-  const cancel = (): void => {
-    worker.current?.terminate();
-    worker.current = undefined;
-    setDone(undefined);
-  };
-  useEffect(() => () => worker.current?.terminate(), []);
 
-  const run = async (against: Against): Promise<void> => {
-    const mine = new Worker(new URL('../workers/mouthCheck.worker.ts', import.meta.url), { type: 'module' });
-    worker.current = mine;
-    const { ask } = createAsker<MouthCheckQuestion>(() => mine);
+  const run = async (against: Against, { ask, isWanted, report }: Running<MouthCheckQuestion>): Promise<void> => {
     const shotOf = new Map([...new Set(line.pictures.map(({ shot }) => shot))].map((shot, index) => [shot, index]));
     // What was asked for then may be asked for no longer: those pictures are of another line.
     const asked = [...(taken?.values() ?? [])].filter(({ picture, chartId, drawing }) => {
@@ -50,34 +40,25 @@ export function useMouthCheck(line: ShotLine, taken: ReadonlyMap<number, ShotPic
     const all = asked.length <= MOST ? asked : asked.filter(({ picture }) => line.pictures[picture]!.nth === 1).slice(0, MOST);
     for (const [index, { picture, asset }] of all.entries()) {
       const jpeg = await (await bytesOf(asset)).blob();
-      if (worker.current !== mine) return;
+      if (!isWanted()) return;
       const now = line.pictures[picture]!;
       await ask({ kind: 'add', taken: { picture, asked: mouthKey(now), shot: shotOf.get(now.shot)! }, jpeg });
-      if (worker.current !== mine) return;
-      setDone((index + 1) / (all.length + 1));
+      if (!isWanted()) return;
+      report((index + 1) / (all.length + 1));
       if (index > 0 || against === 'shots') continue;
       for (const [mouth, face] of await facesOf(line)) await ask({ kind: 'draw', mouth, face }, [face]);
     }
     const found = await ask<MouthCheck>({ kind: 'check' });
-    if (worker.current !== mine) return;
+    if (!isWanted()) return;
     setCheck(found);
     setLooked(all.length);
-    cancel();
   };
   return {
     done,
     check,
     looked,
     fault,
-    start: (against) => {
-      cancel();
-      setFault(undefined);
-      setDone(0);
-      run(against).catch((error: unknown) => {
-        setFault(sentenceOf(error));
-        cancel();
-      });
-    },
+    start: (against) => start((running) => run(against, running)),
     cancel,
   };
 }
