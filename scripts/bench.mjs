@@ -7,7 +7,7 @@ import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { chromiumPath } from '../e2e/chromium.mjs';
-import { benchAtSize, benchManyScenes } from './bench/atSize.mjs';
+import { benchAtSize, benchManyScenes, paintedAfter } from './bench/atSize.mjs';
 import { benchHand } from './bench/hand.mjs';
 import { benchCheckRows } from './bench/check.mjs';
 import { benchFeels, benchKeyingQuality, benchKeyingSpeed } from './bench/keying.mjs';
@@ -159,26 +159,6 @@ async function benchSixty(page, origin) {
 
 const medianOf = (list) => list.sort((a, b) => a - b)[Math.floor(list.length / 2)];
 
-/** From a key press to the end of the frame that shows what it did, in milliseconds. */
-async function paintedAfter(page, key) {
-  await page.evaluate(() => {
-    Object.assign(window, {
-      painted: new Promise((resolve) =>
-        window.addEventListener(
-          'keydown',
-          () => {
-            const from = performance.now();
-            requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - from), 0));
-          },
-          { once: true, capture: true },
-        ),
-      ),
-    });
-  });
-  await page.keyboard.press(key);
-  return page.evaluate(() => window.painted);
-}
-
 async function benchPage() {
   const { chromium } = await import('@playwright/test');
   const { spawn } = await import('node:child_process');
@@ -283,6 +263,7 @@ ${row('1 000 numbered PNGs at 1920 × 1080 from 13 drawings', pictures, '10 s')}
 ${row('first paint of a demo scene’s bar sheet, from navigation, headless Chromium without a GPU', page.firstPaint, '1 s')}
 ${row('painting one system of the bar sheet', page.system, '16 ms')}
 ${row('key press to painted mouth', page.press, '50 ms')}
+${page.sizes.map(({ minutes, lanes, press }) => row(`the same in a scene of ${minutes} minutes${lanes > 1 ? `, ${lanes} lanes of one face` : ''}`, press, '50 ms')).join('\n')}
 ${row('200 PNGs of mouths, 800 × 640, imported: decoded, cut to their ink, measured, kept in two sizes', imported, '20 s')}
 ${row('60 placed drawings on the Chart step, from navigation to the last of them', page.sixty.shown, '2 s')}
 ${row('key press to nudged mouth beside 60 drawings', page.sixty.nudge, '50 ms')}

@@ -75,6 +75,26 @@ function watchThread() {
   });
 }
 
+/** From a key press to the end of the frame that shows what it did, in milliseconds. */
+export async function paintedAfter(page, key) {
+  await page.evaluate(() => {
+    Object.assign(window, {
+      painted: new Promise((resolve) =>
+        window.addEventListener(
+          'keydown',
+          () => {
+            const from = performance.now();
+            requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - from), 0));
+          },
+          { once: true, capture: true },
+        ),
+      ),
+    });
+  });
+  await page.keyboard.press(key);
+  return page.evaluate(() => window.painted);
+}
+
 async function during(page, act) {
   await page.evaluate(() => window.watchStart());
   await act();
@@ -100,6 +120,13 @@ async function workOn(page, origin, id) {
     await page.keyboard.press('Control+KeyZ');
     await page.waitForTimeout(700);
   });
+  const presses = [];
+  for (const key of ['KeyZ', 'KeyX', 'KeyC', 'KeyA', 'KeyS', 'KeyD', 'KeyF', 'KeyZ', 'KeyX', 'KeyC', 'KeyA']) {
+    await page.keyboard.press('ArrowRight');
+    await page.waitForTimeout(700);
+    presses.push(await paintedAfter(page, key));
+    await page.waitForTimeout(700);
+  }
   await page.keyboard.press('KeyY');
   await page.waitForTimeout(800);
   await note('Why? is open, thirty frames are stepped over', async () => {
@@ -187,7 +214,12 @@ async function workOn(page, origin, id) {
     await page.getByRole('heading', { name: 'Numbered pictures' }).waitFor();
     await page.waitForTimeout(800);
   });
-  return { rows, firstPaint, system: paint.map(([, duration]) => duration).sort((a, b) => a - b)[paint.length >> 1] };
+  return {
+    rows,
+    press: median(presses),
+    firstPaint,
+    system: paint.map(([, duration]) => duration).sort((a, b) => a - b)[paint.length >> 1],
+  };
 }
 
 /** The scene with lanes for further parts of the face: lids that blink, brows that go up, and others put by hand now and then. */

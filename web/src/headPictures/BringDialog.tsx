@@ -27,6 +27,8 @@ function Frames({
   readonly most: number;
   readonly onChange: (value: number) => void;
 }): ReactElement {
+  // What is being typed may be out of range until it is whole.
+  const [typed, setTyped] = useState<string>();
   return (
     <label className="flex flex-col gap-1 text-[14px] font-semibold">
       {label}
@@ -35,8 +37,13 @@ function Frames({
         className="field w-[110px] font-normal"
         min={least}
         max={most}
-        value={value}
-        onChange={({ target }) => onChange(Math.max(least, Math.min(most, Math.round(Number(target.value)) || least)))}
+        value={typed ?? value}
+        onChange={({ target }) => {
+          setTyped(target.value);
+          const number = Math.round(Number(target.value));
+          if (target.value !== '' && number >= least && number <= most) onChange(number);
+        }}
+        onBlur={() => setTyped(undefined)}
       />
     </label>
   );

@@ -47,8 +47,8 @@ interface Laid {
   readonly pictures: readonly Picture[];
 }
 
-/** The lane of pictures that is worked on, or the first of the face, with what it shows. */
-function useLaid(): Laid | undefined {
+/** The lane of pictures that is worked on, or the first of the face, with what it shows; null until its chart has come. */
+function useLaid(): Laid | null | undefined {
   const document = useSceneDocument();
   const { track, allCharts } = useSpeaker();
   const { mouth, head } = useMouthOfFace();
@@ -58,7 +58,8 @@ function useLaid(): Laid | undefined {
   });
   const found = lanes.find(({ lane }) => lane.id === track.id) ?? lanes[0];
   const chart: ChartDocument | undefined = found && allCharts.get(found.part.chartId);
-  if (!found || !head || !chart) return undefined;
+  if (!found || !head) return undefined;
+  if (!chart) return null;
   const shown = new Set(exposuresOfTrack(document, found.lane.id).map(({ drawing }) => drawing));
   const pictures = chart.drawings.filter((drawing): drawing is Picture => shown.has(drawing.id) && drawing.art.kind === 'placed');
   return pictures.length > 0 ? { ...found, head, pictures } : undefined;
@@ -110,6 +111,12 @@ function NoPictures({ onClose }: { readonly onClose: () => void }): ReactElement
 
 export function FollowDialog({ onClose }: { readonly onClose: () => void }): ReactElement {
   const laid = useLaid();
+  if (laid === null)
+    return (
+      <Modal open title="The mouth follows the pictures" description="Opening the pictures…" onClose={onClose}>
+        {null}
+      </Modal>
+    );
   return laid ? <Following laid={laid} onClose={onClose} /> : <NoPictures onClose={onClose} />;
 }
 
