@@ -1,15 +1,21 @@
 /** Further parts of a face: made on a head, seen in what is handed off, taken along in a bundle. */
 import {
+  addPictures,
   exposureSheetCsv,
   isPartChart,
   maybeHead,
+  partOfPictures,
   partsOfHead,
   type ChartDocument,
+  type ChartHead,
   type ChartView,
+  type Patch,
+  type PlacedArt,
   type SceneDocument,
 } from '@zest-jaw/core';
 import { readBundle, renderPictures } from '@zest-jaw/engine/hand-off';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import sharp from 'sharp';
 import { openTestApp, type TestApp } from '../testing/testApp.js';
 
 jest.setTimeout(120_000);
@@ -119,4 +125,52 @@ it('a bundle takes the parts along, and they are on the charts of there', async 
   expect(partsOfHead(head).map(({ chartId }) => charts.get(chartId)?.characterId)).toEqual(Array(3).fill(mouth!.characterId));
   expect(partsOfHead(head).find(({ name }) => name === 'Lids')!.chartId).toBe(lids!.chartId);
   expect(lids!.chartId).not.toBe('bramble-lids');
+});
+
+it('a head of pictures is handed off as itself, and goes along in a bundle', async () => {
+  const page = (x: number): Buffer =>
+    Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="120" height="120"><circle cx="${x}" cy="60" r="50" fill="#7ac043"/></svg>`);
+  const asked = app.agent().post('/api/imports').field('cut', 'pages').field('clearPaper', 'false');
+  const { body: begun } = await asked.attach('files', page(55), 'nod.1.svg').attach('files', page(65), 'nod.2.svg').expect(201);
+  expect((await app.ended(begun.id)).state).toBe('done');
+  const { body: arts } = await app
+    .agent()
+    .post(`/api/imports/${begun.id}/accept`)
+    .send({ mouths: [0, 1] });
+  const { document: before, revision } = await app.scene(SCENE);
+  const mouth = before.tracks.find(({ kind }) => kind === 'mouth')!;
+  const headOf = async (id: string): Promise<ChartHead> => maybeHead((await chartsOf(app)).find((chart) => chart.id === id)!.document)!;
+  const made = partOfPictures(await headOf(mouth.chartId), 'head', arts as PlacedArt[]);
+  const { body: kept } = await app
+    .agent()
+    .post(`/api/charts/${mouth.chartId}/parts`)
+    .send({ parts: [made] })
+    .expect(200);
+  const part = partsOfHead(await headOf(mouth.chartId)).find(({ chartId }) => chartId === kept.charts[0])!;
+  expect(part.role).toBe('head');
+  const { document: chart } = (await chartsOf(app)).find(({ id }) => id === part.chartId)!;
+  let count = 0;
+  const patch = addPictures(before, { mouth: mouth.id, part, chart }, { from: 0, every: 2, then: 'loop' }, () => `hp${(count += 1)}`);
+  const plain = await pictures({ which: 'changes' });
+  await app.send(SCENE, revision, patch as Patch).expect(200);
+
+  const seen = await pictures({ which: 'changes' });
+  const first = 'face0000.png';
+  expect(Buffer.from(seen[first]!).equals(Buffer.from(plain[first]!))).toBe(false);
+  const green = async (png: Uint8Array): Promise<number[]> =>
+    [...(await sharp(png).extract({ left: 60, top: 100, width: 1, height: 1 }).raw().toBuffer())].slice(0, 3);
+  expect(await green(seen[first]!)).toEqual([0x7a, 0xc0, 0x43]);
+
+  const { body: job } = await app.agent().post(`/api/scenes/${SCENE}/hand-offs`).send({ kind: 'bundle' }).expect(201);
+  expect((await app.ended(job.id)).state).toBe('done');
+  const files = unzipSync((await app.resultOf(String(job.id))).bytes);
+  const index = JSON.parse(strFromU8(files['bundle.json']!)) as { production: { name: string } };
+  index.production.name = 'Somewhere';
+  const zip = zipSync({ ...files, 'bundle.json': strToU8(JSON.stringify(index)) });
+  const { body } = await app.agent().post('/api/bundles').attach('bundle', Buffer.from(zip), 'scene.zip').expect(201);
+  const { document: there } = await app.scene(body.sceneIds[0]);
+  const lane = there.tracks.find(({ part: name }) => name === part.name)!;
+  const onHead = partsOfHead(await headOf(there.tracks.find(({ kind }) => kind === 'mouth')!.chartId));
+  expect(onHead.find(({ chartId }) => chartId === lane.chartId)!.role).toBe('head');
+  expect(lane.chartId).not.toBe(part.chartId);
 });
