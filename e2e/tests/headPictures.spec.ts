@@ -206,3 +206,29 @@ test('what is no picture is said, and nothing is laid', async ({ page, app }) =>
   await dialog.getByRole('button', { name: 'Leave it' }).click();
   expect(await sceneDocument(app, SCENE)).toEqual(before);
 });
+
+test('left while pictures are on their way, nothing is put on the head and nothing laid', async ({ page, app }) => {
+  let release = (): void => undefined;
+  const released = new Promise<void>((resolve) => (release = resolve));
+  await page.route('**/accept', async (route) => {
+    await released;
+    await route.continue();
+  });
+  const parts: string[] = [];
+  page.on('request', (request) => request.url().endsWith('/parts') && parts.push(request.url()));
+  const accepting = page.waitForRequest('**/accept');
+  await bring(page, app);
+  const before = await sceneDocument(app, SCENE);
+  await accepting;
+  const accepted = page.waitForResponse('**/accept');
+  await page.getByRole('dialog', { name: 'Pictures of the head' }).getByRole('button', { name: 'Leave it' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  release();
+  await (await accepted).finished();
+  // What would come next has had its turn.
+  await page.evaluate(async () => (await fetch('/api/scenes')).text());
+  await page.reload();
+  await saved(page);
+  expect(parts).toEqual([]);
+  expect(await sceneDocument(app, SCENE)).toEqual(before);
+});

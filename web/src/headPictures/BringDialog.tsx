@@ -59,9 +59,15 @@ export function BringDialog({ onClose }: { readonly onClose: () => void }): Reac
   const [every, setEvery] = useState(2);
   const [then, setThen] = useState<PicturesLaid['then']>('loop');
   const input = useRef<HTMLInputElement>(null);
+  const running = useRef<AbortController>(undefined);
   const bring = useBringPictures();
   const take = (): void => {
-    bring.mutate({ files, role, laid: { from, every, then } });
+    const { signal } = (running.current = new AbortController());
+    bring.mutate({ files, role, laid: { from, every, then }, signal });
+  };
+  const leave = (): void => {
+    running.current?.abort();
+    onClose();
   };
   return (
     <Modal
@@ -69,7 +75,7 @@ export function BringDialog({ onClose }: { readonly onClose: () => void }): Reac
       wide
       title="Pictures of the head"
       description="Numbered pictures, a GIF, an animated PNG or a film of a head that moves. They run in a lane of their own, and the mouth is put where each has it."
-      onClose={onClose}
+      onClose={leave}
     >
       <form
         className="mt-4 flex flex-col gap-4"
@@ -145,7 +151,7 @@ export function BringDialog({ onClose }: { readonly onClose: () => void }): Reac
           </p>
         )}
         <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={leave}>Leave it</Button>
           <Button type="submit" weight="main" disabled={files.length === 0 || bring.isPending}>
             Lay them
           </Button>

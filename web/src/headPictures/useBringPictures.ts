@@ -36,6 +36,8 @@ export interface Brought {
   readonly files: readonly ChosenFile[];
   readonly role: PartRole;
   readonly laid: PicturesLaid;
+  /** Given up: what is on its way is let go, and nothing is put on the head. */
+  readonly signal: AbortSignal;
 }
 
 interface Doing {
@@ -61,10 +63,13 @@ const followed = (id: string, onChange: (job: JobView) => void): Promise<JobView
 /** Whole pictures of some files, in their order, and what is said of those that cannot be used. */
 async function bringSome(
   files: readonly ChosenFile[],
+  signal: AbortSignal,
   report: (done: number, message: string) => void,
 ): Promise<{ readonly arts: readonly PlacedArt[]; readonly refused: readonly string[] }> {
   const { id } = await beginImport(files, { cut: 'pages', clearPaper: false });
+  signal.addEventListener('abort', () => void giveUpImport(id).catch(() => undefined), { once: true });
   const job = await followed(id, ({ done, message }) => report(done, message));
+  signal.throwIfAborted();
   if (job.state !== 'done') throw new Error(job.message);
   const { mouths, refused } = await foundByImport(id);
   const sentences = refused.map(({ sentence }) => sentence);
@@ -82,7 +87,7 @@ export function useBringPictures(): UseMutationResult<string, Error, Brought> & 
   const { mouth, head, chartId: headChartId, chartSession } = useMouthOfFace();
   const client = useQueryClient();
   const [doing, setDoing] = useState<Doing>();
-  const bring = async ({ files, role, laid }: Brought): Promise<string> => {
+  const bring = async ({ files, role, laid, signal }: Brought): Promise<string> => {
     if (!head || !chartSession) throw new Error('This chart has no head to put pictures on. Give it one on the chart’s page first.');
     const rate = framesPerSecond(sceneSettings(session.store.getState().document).frameRate);
     const pages: ChosenFile[] = [];
@@ -100,13 +105,16 @@ export function useBringPictures(): UseMutationResult<string, Error, Brought> & 
     const refused: string[] = [];
     for (let first = 0; first < pages.length; first += AT_ONCE) {
       const some = pages.slice(first, first + AT_ONCE);
-      const found = await bringSome(some, (done, message) => setDoing({ done: (first + done * some.length) / pages.length, message }));
+      const found = await bringSome(some, signal, (done, message) =>
+        setDoing({ done: (first + done * some.length) / pages.length, message }),
+      );
       arts.push(...found.arts);
       refused.push(...found.refused);
     }
     if (arts.length === 0)
       throw new Error(refused[0] ?? 'There is no picture in what was chosen. Choose PNG, JPEG, WebP, GIF or SVG pictures, or a film.');
     if (refused.length > 0) toast.message(`${count(refused.length, 'file is', 'files are')} left out. ${refused[0]!}`);
+    signal.throwIfAborted();
     await chartSession.flush();
     const part = { ...partOfPictures(head, role, arts), name: freeName(head, role) };
     const { charts } = await sendJson<{ charts: string[] }>('POST', `/charts/${headChartId}/parts`, { parts: [part] });
