@@ -10,6 +10,6 @@ try {
   process.exit(1);
 }
 
-const server = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], { cwd: ROOT, stdio: 'inherit' });
+const server = spawn(process.execPath, [join(ROOT, 'server/dist/main.js'), ...process.argv.slice(2)], { cwd: ROOT, stdio: 'inherit' });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code, signal) => process.exit(code ?? (signal === 'SIGINT' || signal === 'SIGTERM' ? 0 : 1)));

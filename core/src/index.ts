@@ -499,6 +499,13 @@ export {
   type ShotPictureView,
   type SceneCard,
   type SceneView,
+  type CompanyNews,
+  type CompanyView,
+  type DocumentChange,
+  type RoomLinkView,
+  type RoomMember,
+  type RoomSessionView,
+  type RoomView,
 } from './api/views.js';
 export {
   addDrawings,

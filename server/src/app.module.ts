@@ -22,6 +22,10 @@ import { PassController } from './passes/pass.controller.js';
 import { ProductionController } from './productions/production.controller.js';
 import { RecordingController } from './recordings/recording.controller.js';
 import { RECORDING_FOLDER, RecordingService } from './recordings/recording.service.js';
+import { CompanyService } from './room/company.service.js';
+import { IS_ENCRYPTED, RoomController } from './room/room.controller.js';
+import { IS_ROOM, RoomService } from './room/room.service.js';
+import { DocumentChanges } from './documents/changes.js';
 import { ReadingService } from './scenes/reading.service.js';
 import { SceneController } from './scenes/scene.controller.js';
 import { SceneStore } from './scenes/scene.store.js';
@@ -35,11 +39,15 @@ export interface AppOptions {
   /** Folder of the database and of finished exports. */
   readonly dataFolder: string;
   readonly demoFolder: string;
+  /** A room shares it: people sign in. */
+  readonly isRoom?: boolean;
+  /** What goes over the network is encrypted. */
+  readonly isEncrypted?: boolean;
 }
 
 @Module({})
 export class AppModule {
-  static with({ dataFolder, demoFolder }: AppOptions): DynamicModule {
+  static with({ dataFolder, demoFolder, isRoom = false, isEncrypted = false }: AppOptions): DynamicModule {
     const folders: WorkFolders = {
       exports: join(dataFolder, 'exports'),
       imports: join(dataFolder, 'imports'),
@@ -62,6 +70,7 @@ export class AppModule {
         PassController,
         ProductionController,
         RecordingController,
+        RoomController,
         SceneController,
         ShootingController,
       ],
@@ -71,7 +80,9 @@ export class AppModule {
         ChartStore,
         CheckService,
         ClearingService,
+        CompanyService,
         DemoService,
+        DocumentChanges,
         FoldedLog,
         HandOffService,
         ImportService,
@@ -80,6 +91,7 @@ export class AppModule {
         PictureService,
         ReadingService,
         RecordingService,
+        RoomService,
         SceneStore,
         SceneUploadService,
         SeveralService,
@@ -89,6 +101,8 @@ export class AppModule {
         { provide: RECORDING_FOLDER, useValue: folders.recordings },
         { provide: WORK_FOLDERS, useValue: folders },
         { provide: DEMO_FOLDER, useValue: demoFolder },
+        { provide: IS_ROOM, useValue: isRoom },
+        { provide: IS_ENCRYPTED, useValue: isEncrypted },
       ],
     };
   }

@@ -1,6 +1,7 @@
-/** Starts the server on this computer's loopback address and prints where. */
-import { ownAddresses } from './guard/whoMay.middleware.js';
-import { OWN_DATA_FOLDER, serve } from './serve.js';
+/** Starts the server, on this computer's loopback address or for a room, and prints where. */
+import { askPassphrase } from './askPassphrase.js';
+import { OWN_DATA_FOLDER, serve, type RoomOptions } from './serve.js';
+import { START_HELP, startOptions, type StartOptions } from './startOptions.js';
 
 const port = Number(process.env['PORT'] ?? 4178);
 
@@ -9,21 +10,43 @@ if (!Number.isInteger(port) || port < 0 || port > 65_535) {
   process.exit(2);
 }
 
+function roomOf({ host, names, certificate, isNewPassphrase }: StartOptions): RoomOptions | undefined {
+  if (host === undefined) return undefined;
+  const given = process.env['ZEST_PASSPHRASE'];
+  const passphrase = async (isKept: boolean): Promise<string | undefined> => {
+    if (given !== undefined && given !== '') return given;
+    return isKept && !isNewPassphrase ? undefined : askPassphrase();
+  };
+  return { host, names, certificate, passphrase };
+}
+
+/** What is wrong at the start, as a sentence. */
+function faultOf(error: unknown, host: string | undefined): string {
+  const { code } = error as { code?: string };
+  if (code === 'EADDRINUSE') return `Port ${port} is taken. Stop what uses it, or choose another: PORT=4179 npm start`;
+  if (code === 'EADDRNOTAVAIL' || code === 'ENOTFOUND' || code === 'EAI_AGAIN')
+    return `--host is “${host}”, which is no address of this computer. Give one that is, or 0.0.0.0 for all of them.`;
+  if (code === 'EACCES') return `Port ${port} may not be taken by whoever starts this. Choose another: PORT=4179 npm start`;
+  if (code?.startsWith('ERR_OSSL'))
+    return 'The certificate and the key do not belong together, or are not in PEM. Give those that were made together.';
+  return error instanceof Error ? error.message : String(error);
+}
+
+let options: StartOptions | undefined;
 try {
-  // Shared on the network for a second device at the stage, where somebody has asked for it.
-  const shared = process.env['ZEST_SHARE'] ? ownAddresses() : [];
-  const { address, shut } = await serve(process.env['ZEST_DATA'] ?? OWN_DATA_FOLDER, port, shared);
+  options = startOptions(process.argv.slice(2));
+  if (options.wantsHelp) {
+    process.stdout.write(START_HELP);
+    process.exit(0);
+  }
+  const { address, shut } = await serve(process.env['ZEST_DATA'] ?? OWN_DATA_FOLDER, port, roomOf(options));
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, shut);
   process.stdout.write(`Zest Jaw is at ${address}\n`);
-  for (const other of shared) process.stdout.write(`To look and to shoot from another device: http://${other}:${new URL(address).port}\n`);
+  if (options.host !== undefined && !options.certificate)
+    process.stdout.write(
+      'It is not encrypted: whoever listens on this network can read along, and browsers on other computers withhold microphone and camera. Give a certificate with --cert and --key.\n',
+    );
 } catch (error) {
-  const code = (error as { code?: string }).code;
-  const message =
-    code === 'EADDRINUSE'
-      ? `Port ${port} is taken. Stop what uses it, or choose another: PORT=4179 npm start`
-      : error instanceof Error
-        ? error.message
-        : String(error);
-  process.stderr.write(`Zest Jaw could not start. ${message}\n`);
+  process.stderr.write(`Zest Jaw could not start. ${faultOf(error, options?.host)}\n`);
   process.exit(1);
 }

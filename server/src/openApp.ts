@@ -5,6 +5,7 @@ import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import cookieParser from 'cookie-parser';
 import express, { NextFunction, Request, Response } from 'express';
 import helmet from 'helmet';
 import { existsSync, mkdirSync } from 'node:fs';
@@ -15,6 +16,9 @@ import { whoMay } from './guard/whoMay.middleware.js';
 import { reasonable, refuseDeep } from './guard/reasonable.js';
 import { ProblemFilter } from './guard/problem.filter.js';
 import { JobService } from './jobs/job.service.js';
+import { atTheDoor, cookieName } from './room/atTheDoor.middleware.js';
+import { RoomService } from './room/room.service.js';
+import { slowly } from './room/slowly.js';
 import { WorkerPool } from './workers/workerPool.js';
 import { MAX_BODY } from './scenes/limits.js';
 import { ClearingService } from './storage/clearing.service.js';
@@ -24,8 +28,8 @@ export interface OpenOptions extends AppOptions {
   /** Folder of the built interface; nothing is served from it when it is not there. */
   readonly webFolder: string;
   readonly quiet?: boolean;
-  /** Addresses by which other devices may look and shoot. */
-  readonly shared?: readonly string[];
+  /** Further addresses and names it answers to. */
+  readonly hosts?: readonly string[];
 }
 
 const contentPolicy = {
@@ -72,9 +76,13 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
   }).catch((error: unknown) => {
     throw withFileSaid(error);
   });
-  app.use(whoMay(options.shared ?? []));
+  const room = app.get(RoomService);
+  app.use(whoMay(options.hosts ?? []));
   app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
   app.use(reasonable);
+  app.use(cookieParser());
+  app.use(atTheDoor(room, cookieName(options.isEncrypted ?? false)));
+  app.use('/api/room', slowly());
   app.useBodyParser('json', { limit: MAX_BODY, verify: refuseDeep });
   app.setGlobalPrefix('api');
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
@@ -101,6 +109,7 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
     await app.get(WorkerPool).onModuleDestroy();
     throw error;
   }
+  await room.begin();
   await app.init();
   await RequestContext.create(orm.em, () => app.get(DemoService).loadIfEmpty());
   await app.get(ClearingService).begin();

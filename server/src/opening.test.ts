@@ -30,7 +30,10 @@ it('the port is taken first, says that it is starting, and then lets everything 
   await expect(takePort(port)).rejects.toMatchObject({ code: 'EADDRINUSE' });
   const early = await request(gate.server).get('/');
   expect([early.status, early.text]).toEqual([503, expect.stringContaining('is starting')]);
-  gate.open((_, response) => void response.end('here'));
+  gate.open(
+    (_, response) => void response.end('here'),
+    (_, socket) => socket.destroy(),
+  );
   expect((await request(gate.server).get('/')).text).toBe('here');
   gate.close();
 });

@@ -7,6 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { toast, Toaster } from 'sonner';
 import { KeyStep } from './key/KeyStep.js';
+import { Door } from './room/Door.js';
 import { ScenePage } from './scene/ScenePage.js';
 import { onNothingKept } from './session/unsaved.js';
 import { FaultPage } from './ui/FaultPage.js';
@@ -87,6 +88,8 @@ const router = createBrowserRouter([
         hydrateFallbackElement: <></>,
         lazy: async () => ({ Component: (await import('./home/SeveralPage.js')).SeveralPage }),
       },
+      { path: '/room', hydrateFallbackElement: <></>, lazy: async () => ({ Component: (await import('./room/RoomPage.js')).RoomPage }) },
+      { path: '/in', hydrateFallbackElement: <></>, lazy: async () => ({ Component: (await import('./room/ByLinkPage.js')).ByLinkPage }) },
       { path: '*', element: <LostPage /> },
     ],
   },
@@ -97,7 +100,9 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetch
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <Door>
+        <RouterProvider router={router} />
+      </Door>
       <Toaster
         position="bottom-center"
         offset={72}

@@ -188,3 +188,58 @@ export interface ImportRequest {
   /** How often layers inside layers are opened; by their names where it is not given. */
   readonly level?: number;
 }
+
+/** Where a browser stands with a server that a room shares. */
+export interface RoomView {
+  /** Whether people sign in here at all. */
+  readonly isRoom: boolean;
+  /** Who has signed in from this browser. */
+  readonly me: RoomMember | null;
+}
+
+export interface RoomMember {
+  readonly name: string;
+  /** Came by a link: looks, shoots, and says what it sees. */
+  readonly isGuest: boolean;
+}
+
+/** A browser that has signed in, as the others see it. */
+export interface RoomSessionView extends RoomMember {
+  readonly id: string;
+  /** ISO 8601 dates. */
+  readonly createdAt: string;
+  readonly seenAt: string;
+  /** Is the one that asks. */
+  readonly isMine: boolean;
+}
+
+/** A link by which devices come in to look and to shoot. */
+export interface RoomLinkView {
+  readonly id: string;
+  readonly name: string;
+  /** ISO 8601 date. */
+  readonly createdAt: string;
+}
+
+/** Another window that has the same document open. */
+export interface CompanyView {
+  readonly id: string;
+  /** Whose it is, where people sign in. */
+  readonly name: string | null;
+  /** Where its playhead is, in frames from the scene's first; null where it has none. */
+  readonly frame: number | null;
+}
+
+/** A document that has changed, whoever changed it. */
+export interface DocumentChange {
+  readonly table: 'scenes' | 'charts';
+  readonly id: string;
+  /** That of the document now. */
+  readonly revision: number;
+}
+
+/** What a window is told that has a document open: whatever of the two is new. A scene's window hears of every chart too. */
+export interface CompanyNews {
+  readonly changed?: DocumentChange;
+  readonly others?: readonly CompanyView[];
+}

@@ -6,4 +6,6 @@ export interface RevisionView {
   readonly patch: Patch;
   /** When, as an ISO 8601 date. */
   readonly at: string;
+  /** Who made it, where people sign in; not there for what the server did. */
+  readonly by?: string;
 }

@@ -19,6 +19,8 @@ export interface ToldStep {
   readonly frames: Span | undefined;
   /** A reading that arrived, or whatever else the server did by itself. */
   readonly isByItself: boolean;
+  /** Who did it, where people sign in. */
+  readonly by?: string;
 }
 
 /** Steps of one sitting, newest first. */
@@ -52,7 +54,7 @@ const both = (a: Span | undefined, b: Span | undefined): Span | undefined =>
  */
 export function sittingsOf(rows: readonly RevisionView[]): Sitting[] {
   const steps: ToldStep[] = [];
-  for (const { revision, patch, at } of rows) {
+  for (const { revision, patch, at, by } of rows) {
     const how = patch.undoes !== undefined ? 'taken back' : patch.redoes !== undefined ? 'done again' : 'done';
     const step = patch.undoes ?? patch.redoes ?? stepOf(patch);
     const last = steps.at(-1);
@@ -60,7 +62,10 @@ export function sittingsOf(rows: readonly RevisionView[]): Sitting[] {
     // The parts of one step follow one another; its first says what it was.
     if (last && last.step === step && last.how === how)
       steps[steps.length - 1] = { ...last, reason: patch.reason, frames: both(last.frames, frames) };
-    else steps.push({ revision, step, atMs: Date.parse(at), reason: patch.reason, how, frames, isByItself: patch.forAll === true });
+    else {
+      const isByItself = patch.forAll === true;
+      steps.push({ revision, step, atMs: Date.parse(at), reason: patch.reason, how, frames, isByItself, ...(by !== undefined && { by }) });
+    }
   }
   const sittings: { atMs: number; steps: ToldStep[] }[] = [];
   for (const step of steps) {

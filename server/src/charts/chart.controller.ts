@@ -6,6 +6,8 @@ import { faultsOfShape } from '@zest-jaw/engine/documents';
 import { randomUUID } from 'node:crypto';
 import { CopyDocumentDto, PatchDocumentDto } from '../documents/patch.dto.js';
 import { PatchOfBody, type Change } from '../documents/patchOfBody.js';
+import { Asking } from '../room/atTheDoor.middleware.js';
+import type { Member } from '../room/room.service.js';
 import { cannotUse } from '../guard/problem.js';
 import { Chart } from '../storage/entities.js';
 import { NewChartDto, NewPartsDto, ReplaceDrawingDto } from './chart.dto.js';
@@ -102,8 +104,12 @@ export class ChartController {
   @Patch(':id')
   @ApiOperation({ summary: 'Changes a chart. 409 on a stale base, with the patches since; harmless to repeat.' })
   @ApiBody({ type: PatchDocumentDto })
-  async change(@Param('id') id: string, @Body(PatchOfBody) { baseRevision, patch }: Change): Promise<{ revision: number }> {
-    const { revision } = await this.charts.apply(id, baseRevision, patch);
+  async change(
+    @Param('id') id: string,
+    @Body(PatchOfBody) { baseRevision, patch }: Change,
+    @Asking() asking: Member | undefined,
+  ): Promise<{ revision: number }> {
+    const { revision } = await this.charts.apply(id, baseRevision, patch, asking?.name);
     return { revision };
   }
 }

@@ -15,6 +15,7 @@ export class ChartStore extends DocumentStore<ChartDocument, Chart> {
   protected readonly rows = Chart;
   protected readonly revisions = ChartRevision;
   protected readonly owner = 'chart';
+  protected readonly table = 'charts';
 
   constructor(
     em: EntityManager,

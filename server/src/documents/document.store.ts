@@ -5,11 +5,20 @@
  */
 import type { EntityClass, FilterQuery, RequiredEntityData } from '@mikro-orm/core';
 import { EntityManager } from '@mikro-orm/libsql';
-import { Injectable } from '@nestjs/common';
-import { applyPatch, invertPatch, PatchMismatch, type DocumentKind, type Patch, type RevisionView } from '@zest-jaw/core';
+import { Inject, Injectable } from '@nestjs/common';
+import {
+  applyPatch,
+  invertPatch,
+  PatchMismatch,
+  type DocumentChange,
+  type DocumentKind,
+  type Patch,
+  type RevisionView,
+} from '@zest-jaw/core';
 import { maybeFaultOfRecord, maybeTooMany, type ShapeName } from '@zest-jaw/engine/documents';
 import { cannotUse, notThere, staleBase } from '../guard/problem.js';
 import { RevisionRow } from '../storage/entities.js';
+import { DocumentChanges } from './changes.js';
 import { inTurns } from './inTurns.js';
 
 /** What one answer holds of a document's past. */
@@ -27,7 +36,12 @@ export interface Applied<D> {
   readonly document: D;
 }
 
-const viewOfRevision = ({ revision, patch, at }: RevisionRow): RevisionView => ({ revision, patch, at: at.toISOString() });
+const viewOfRevision = ({ revision, patch, at, by }: RevisionRow): RevisionView => ({
+  revision,
+  patch,
+  at: at.toISOString(),
+  ...(by !== null && { by }),
+});
 
 /** Decorated although abstract: what Nest is to hand to the constructor is read from here. */
 @Injectable()
@@ -41,6 +55,9 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
   protected abstract readonly revisions: EntityClass<RevisionRow>;
   /** The property of a revision row that points at its document. */
   protected abstract readonly owner: string;
+  /** Under which address its documents are. */
+  protected abstract readonly table: DocumentChange['table'];
+  @Inject(DocumentChanges) private readonly changes!: DocumentChanges;
 
   constructor(readonly em: EntityManager) {}
 
@@ -84,15 +101,17 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
   /**
    * Applies a client's patch. The same patch id again answers with the revision it got the
    * first time; a stale base answers 409 with the patches since.
+   *
+   * @param by who makes it, where people sign in
    */
-  async apply(id: string, baseRevision: number, patch: Patch): Promise<Applied<D>> {
+  async apply(id: string, baseRevision: number, patch: Patch, by?: string): Promise<Applied<D>> {
     await this.checkShape(patch);
-    return this.inTransaction(async () => {
+    return this.told(id, async () => {
       const row = await this.load(id);
       const known = await this.em.findOne(this.revisions, { [this.owner]: id, patchId: patch.id } as FilterQuery<RevisionRow>);
       if (known) return { revision: known.revision, document: row.document };
       if (baseRevision !== row.revision) throw staleBase(this.noun, baseRevision, row.revision, await this.patchesSince(id, baseRevision));
-      return this.write(row, patch);
+      return this.write(row, patch, by);
     });
   }
 
@@ -117,13 +136,20 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
   }
 
   /** The same for what is nobody's to take back but who has it open may see, such as what somebody says of it. */
-  applyMade(id: string, makePatch: (document: D) => Promise<Patch>): Promise<Applied<D>> {
-    return this.inTransaction(async () => {
+  applyMade(id: string, makePatch: (document: D) => Promise<Patch>, by?: string): Promise<Applied<D>> {
+    return this.told(id, async () => {
       const row = await this.load(id);
       const patch = await makePatch(row.document);
       if (patch.ops.length === 0) return { revision: row.revision, document: row.document };
-      return this.write(row, patch);
+      return this.write(row, patch, by);
     });
+  }
+
+  /** A change in a transaction of its own; who has the document open hears of it when it is on the disk. */
+  private async told(id: string, work: () => Promise<Applied<D>>): Promise<Applied<D>> {
+    const applied = await this.inTransaction(work);
+    this.changes.next({ table: this.table, id, revision: applied.revision });
+    return applied;
   }
 
   /** What is injected follows the transaction: whatever is asked meanwhile, of any store, goes through its entity manager. */
@@ -132,7 +158,7 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
     return this.em.transactional(work, { clear: true });
   }
 
-  private async write(row: Row, patch: Patch): Promise<Applied<D>> {
+  private async write(row: Row, patch: Patch, by: string | undefined): Promise<Applied<D>> {
     let document: D;
     try {
       document = applyPatch(this.kind, row.document, patch);
@@ -148,7 +174,7 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
     row.document = document;
     row.revision += 1;
     this.touch(row);
-    const revision = { [this.owner]: row, revision: row.revision, patchId: patch.id, patch, at: new Date() };
+    const revision = { [this.owner]: row, revision: row.revision, patchId: patch.id, patch, at: new Date(), by: by ?? null };
     this.em.persist(this.em.create(this.revisions, revision as unknown as RequiredEntityData<RevisionRow>));
     await this.em.flush();
     return { revision: row.revision, document };

@@ -7,6 +7,8 @@ import { HttpException } from '@nestjs/common';
 export class Problem extends HttpException {
   constructor(status: number, title: string, detail: string, extra: Record<string, unknown> = {}) {
     super({ type: 'about:blank', title, status, detail, ...extra }, status);
+    // For whoever meets it elsewhere than in an answer, as at the start.
+    this.message = detail;
   }
 }
 

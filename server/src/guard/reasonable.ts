@@ -5,6 +5,7 @@
 import { BadRequestException } from '@nestjs/common';
 import { NextFunction, Request, Response } from 'express';
 import type { IncomingMessage } from 'node:http';
+import { answerProblem } from './answerProblem.js';
 
 /** Documents are a dozen deep. */
 export const MOST_DEPTH = 64;
@@ -12,23 +13,17 @@ export const MOST_DEPTH = 64;
 /** Kinds of body that a page of another site can send without being asked first, and that nothing here is sent as. */
 const SIMPLE = /^\s*(application\/x-www-form-urlencoded|text\/plain)\b/i;
 
-const refuse = (response: Response, status: number, title: string, detail: string): void =>
-  void response
-    .status(status)
-    .type('application/problem+json')
-    .send(JSON.stringify({ type: 'about:blank', title, status, detail }));
-
 export function reasonable(request: Request, response: Response, next: NextFunction): void {
   let path: string;
   try {
     path = decodeURIComponent(request.path);
   } catch {
-    return refuse(response, 400, 'Cannot be understood', 'This address cannot be read. Follow a link to it instead of typing it.');
+    return answerProblem(response, 400, 'Cannot be understood', 'This address cannot be read. Follow a link to it instead of typing it.');
   }
   if (/[\u0000-\u001f\u007f]/.test(path))
-    return refuse(response, 400, 'Cannot be understood', 'This address has characters in it that no name here has.');
+    return answerProblem(response, 400, 'Cannot be understood', 'This address has characters in it that no name here has.');
   if (SIMPLE.test(request.headers['content-type'] ?? ''))
-    return refuse(response, 415, 'Cannot be understood', 'What is sent here is JSON, or files of a form. Send it as one of those.');
+    return answerProblem(response, 415, 'Cannot be understood', 'What is sent here is JSON, or files of a form. Send it as one of those.');
   next();
 }
 

@@ -29,6 +29,7 @@ export class SceneStore extends DocumentStore<SceneDocument, Scene> {
   protected readonly rows = Scene;
   protected readonly revisions = Revision;
   protected readonly owner = 'scene';
+  protected readonly table = 'scenes';
 
   /** The charts of a document and of the parts of its faces, by id, as it sees them: with its one-offs. */
   async chartsOf(document: SceneDocument): Promise<ReadonlyMap<string, ChartDocument>> {

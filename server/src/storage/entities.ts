@@ -166,6 +166,10 @@ export abstract class RevisionRow {
 
   @Property({ type: 'datetime' })
   at: Date = new Date();
+
+  /** Who made it, by the name given at signing in; null where nobody signs in, and for what the server did. */
+  @Property({ type: 'string', nullable: true })
+  by: string | null = null;
 }
 
 /** One patch applied to a scene. */
@@ -309,4 +313,73 @@ export class Pass {
   at: Date = new Date();
 }
 
-export const ENTITIES = [Production, Asset, Chart, Character, Scene, Revision, ChartRevision, Job, ShotPicture, Pass];
+/** What a room signs in with: one row, or none where no room was ever served. */
+@Entity()
+export class RoomPassphrase {
+  @PrimaryKey({ type: 'integer' })
+  id: number = 1;
+
+  @Property({ type: 'string' })
+  hash!: string;
+}
+
+/** A browser that has signed in. */
+@Entity()
+export class RoomSession {
+  @PrimaryKey({ type: 'string' })
+  id!: string;
+
+  /** SHA-256 of what its cookie carries. */
+  @Property({ type: 'string' })
+  @Unique()
+  tokenHash!: string;
+
+  /** Who sits there, as they call themselves. */
+  @Property({ type: 'string' })
+  name!: string;
+
+  /** Came by a link: looks, shoots, and says what it sees. */
+  @Property({ type: 'boolean' })
+  isGuest: boolean = false;
+
+  @Property({ type: 'datetime' })
+  createdAt: Date = new Date();
+
+  @Property({ type: 'datetime' })
+  seenAt: Date = new Date();
+}
+
+/** A link by which a device comes in without the passphrase, to look and to shoot. */
+@Entity()
+export class RoomLink {
+  @PrimaryKey({ type: 'string' })
+  id!: string;
+
+  /** SHA-256 of what the link carries. */
+  @Property({ type: 'string' })
+  @Unique()
+  codeHash!: string;
+
+  /** For whom it is. */
+  @Property({ type: 'string' })
+  name!: string;
+
+  @Property({ type: 'datetime' })
+  createdAt: Date = new Date();
+}
+
+export const ENTITIES = [
+  Production,
+  Asset,
+  Chart,
+  Character,
+  Scene,
+  Revision,
+  ChartRevision,
+  Job,
+  ShotPicture,
+  Pass,
+  RoomPassphrase,
+  RoomSession,
+  RoomLink,
+];

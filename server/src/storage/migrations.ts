@@ -292,6 +292,20 @@ export class Migration20261211Clearing extends Migration {
   }
 }
 
+/** A server that a room shares: what it signs in with, who has, and who made a change. */
+export class Migration20261212Room extends Migration {
+  override up(): void {
+    for (const table of ['revision', 'chart_revision']) this.addSql(`alter table \`${table}\` add column \`by\` text null;`);
+    this.addSql('create table `room_passphrase` (`id` integer not null primary key, `hash` text not null);');
+    this.addSql(
+      'create table `room_session` (`id` text not null primary key, `token_hash` text not null unique, `name` text not null, `is_guest` integer not null default false, `created_at` datetime not null, `seen_at` datetime not null);',
+    );
+    this.addSql(
+      'create table `room_link` (`id` text not null primary key, `code_hash` text not null unique, `name` text not null, `created_at` datetime not null);',
+    );
+  }
+}
+
 export const MIGRATIONS = [
   { name: '20261125-begin', class: Migration20261125Begin },
   { name: '20261125-chart-revisions', class: Migration20261125ChartRevisions },
@@ -311,4 +325,5 @@ export const MIGRATIONS = [
   { name: '20261209-check', class: Migration20261209Check },
   { name: '20261210-places-over-time', class: Migration20261210PlacesOverTime },
   { name: '20261211-clearing', class: Migration20261211Clearing },
+  { name: '20261212-room', class: Migration20261212Room },
 ];

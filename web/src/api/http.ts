@@ -1,4 +1,5 @@
 /** Talking to the server: JSON in and out, and its problem documents as errors whose message is a sentence. */
+import { door } from './door.js';
 
 export class ApiProblem extends Error {
   constructor(
@@ -33,6 +34,8 @@ export async function api<Answer>(path: string, init: RequestInit = {}): Promise
     body = null;
   }
   if (response.ok) return body as Answer;
+  // What was tried at the door itself is told there.
+  if (response.status === 401 && !path.startsWith('/room/')) door.setState({ isShut: true });
   const problem = (body ?? {}) as Record<string, unknown>;
   throw new ApiProblem(
     response.status,

@@ -27,6 +27,7 @@ import {
   type SheetView,
   type SystemPlan,
 } from './plan.js';
+import { OthersMarks } from './OthersMarks.js';
 import type { SheetData } from './sheetData.js';
 import { useSystemData } from './systemData.js';
 import { useSheetPointer, type Holds } from './useSheetPointer.js';
@@ -299,6 +300,7 @@ export function BarSheet({
           })}
           <SelectionMarks plan={plan} playhead={playhead} />
           <ChosenMarks plan={plan} data={data} playhead={playhead} chosen={chosen} />
+          <OthersMarks plan={plan} />
           <PlayheadMarks plan={plan} data={data} playhead={playhead} firstFrame={sceneSettings(scene).firstFrame} />
         </div>
       </div>

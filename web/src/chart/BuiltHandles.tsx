@@ -1,7 +1,7 @@
 /** The handles of a built mouth on the desk: dragged, or moved with the arrow keys. */
 import { dragHandle, handlesOfShape, setShape, type MouthHandle, type MouthShape, type Point } from '@zest-jaw/core';
 import { useRef, type KeyboardEvent, type PointerEvent, type ReactElement, type RefObject } from 'react';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { pointOnDesk } from './deskView.js';
 import { useOpenChart } from './openChart.js';
 

@@ -4,7 +4,7 @@ import { FolderUp, ImageUp } from 'lucide-react';
 import { useRef, useState, type ReactElement } from 'react';
 import { useCharts } from '../api/queries.js';
 import type { ChosenFile } from '../api/imports.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';

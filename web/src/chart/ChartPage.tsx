@@ -11,6 +11,7 @@ import { FaceCharts } from '../mouth/FaceCharts.js';
 import { Conflict } from '../scene/Conflict.js';
 import { SaveWord } from '../scene/SaveWord.js';
 import { openSession, type DocumentSession } from '../session/documentSession.js';
+import { useCompany } from '../room/useCompany.js';
 import { AlonePage } from '../ui/AlonePage.js';
 import { TopBar } from '../ui/Frame.js';
 import { ChartWorkspace } from './ChartWorkspace.js';
@@ -74,6 +75,10 @@ function OpenedChart({
   const navigate = useNavigate();
   const document = useStore(session.store, (state) => state.document);
   const saved = useMemo(() => [session], [session]);
+  useCompany(
+    `charts/${view.id}`,
+    useMemo(() => new Map([[`charts/${view.id}`, session]]), [view.id, session]),
+  );
   const production = productions.find((candidate) => candidate.characters.some((character) => character.id === view.characterId));
   const character = production?.characters.find((candidate) => candidate.id === view.characterId);
   const { name } = chartSettings(document);

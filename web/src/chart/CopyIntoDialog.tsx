@@ -1,7 +1,7 @@
 /** Copies the drawing on the desk into others, to start them from it. */
 import { copyIntoOthers } from '@zest-jaw/core';
 import { useState, type ReactElement } from 'react';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 import { MouthGrid } from './MouthGrid.js';

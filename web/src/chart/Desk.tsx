@@ -19,7 +19,7 @@ import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, typ
 import { backdropOf, useHeadMarkup } from '../mouth/Easel.js';
 import { FaceParts } from '../mouth/FaceParts.js';
 import { useLookMarkup } from '../mouth/Mouth.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { BuiltHandles } from './BuiltHandles.js';
 import { pointOnDesk, viewBoxOf, WHOLE_VIEW, zoomed } from './deskView.js';
 import { useOpenChart } from './openChart.js';

@@ -2,7 +2,7 @@
 import { chartSettings, setLook, type PlacedArt } from '@zest-jaw/core';
 import { Brush, Crosshair, Eraser, Image as Photo, Move, PaintBucket, Pencil, Spline, SquareDashed } from 'lucide-react';
 import type { ReactElement, ReactNode } from 'react';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { toolsFor, useOpenChart, type Tool } from './openChart.js';
 import type { PenSettings } from './usePenTools.js';
 import { usePictureChooser } from './usePictureChooser.js';

@@ -5,7 +5,7 @@ import { clsx } from 'clsx';
 import { useState, type ReactElement, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api/http.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { CopyIntoDialog } from './CopyIntoDialog.js';
 import { useOpenChart } from './openChart.js';
 import { RemoveDialog } from './RemoveDialog.js';

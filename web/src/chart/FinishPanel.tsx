@@ -1,7 +1,7 @@
 /** How built mouths are finished: colours, line and rim, for the whole chart or for one mouth. */
 import { chartSettings, setChart, setOwnStyle, STARTER_STYLE_WORDS, STARTER_STYLES, type MouthStyle } from '@zest-jaw/core';
 import { useState, type ReactElement } from 'react';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Slider } from '../ui/Slider.js';
 import { useOpenChart } from './openChart.js';
 import { Toggle } from '../ui/Toggle.js';

@@ -3,7 +3,7 @@ import { takeFit, type ChartDocument, type Patch, type Refusal } from '@zest-jaw
 import { useQuery } from '@tanstack/react-query';
 import type { ReactElement } from 'react';
 import { sentenceOf } from '../api/http.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { fitInWorker } from '../workers/heavy.js';
 

@@ -18,7 +18,7 @@ import { clsx } from 'clsx';
 import { Ellipsis, Plus, X } from 'lucide-react';
 import { useState, type ReactElement } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';
 
 interface GroupCardProps {

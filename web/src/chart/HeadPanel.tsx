@@ -2,7 +2,7 @@
 import { JawMotionFields } from './JawMotionFields.js';
 import { BUILT_HEAD, maybeHead, setHead, type ChartHead, type HeadShape, type MouthPlace, type PlacedArt } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Slider } from '../ui/Slider.js';
 import { useOpenChart } from './openChart.js';
 import { PartsPanel } from './PartsPanel.js';

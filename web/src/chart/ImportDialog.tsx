@@ -22,7 +22,7 @@ import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import { acceptImport, beginImport, foundByImport, giveUpImport, importAgain, type ChosenFile } from '../api/imports.js';
 import { useJob } from '../api/job.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 import { Pills } from '../ui/Pills.js';

@@ -11,7 +11,7 @@ import {
 } from '@zest-jaw/core';
 import { useId, useMemo, useState, type ReactElement } from 'react';
 import { assetUrl } from '../mouth/pictures.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 import { Pills } from '../ui/Pills.js';

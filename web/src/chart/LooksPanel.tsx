@@ -14,7 +14,7 @@ import {
 import { Plus, X } from 'lucide-react';
 import type { ReactElement } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { useOpenChart } from './openChart.js';
 import { usePictureChooser } from './usePictureChooser.js';
 

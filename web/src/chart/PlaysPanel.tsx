@@ -1,7 +1,7 @@
 /** The sound groups a drawing plays: one drawing a group, so a group chosen here leaves the drawing that had it. */
 import { setDrawing } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { useOpenChart } from './openChart.js';
 import { Toggle } from '../ui/Toggle.js';
 

@@ -3,7 +3,7 @@ import { drawingForGroup, removeDrawing } from '@zest-jaw/core';
 import { useState, type ReactElement } from 'react';
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 import { MouthGrid } from './MouthGrid.js';

@@ -1,7 +1,7 @@
 /** The parameters of a built mouth, by the part of the mouth they move. */
 import { limitsOfParameter, setShape, type MouthShape } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Slider } from '../ui/Slider.js';
 import { useOpenChart } from './openChart.js';
 

@@ -20,7 +20,7 @@ import {
 import { Volume2 } from 'lucide-react';
 import type { ReactElement } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { Example } from '../ui/Example.js';
 import { useDocumentOfScene, useSceneOfChart } from './sceneOfChart.js';

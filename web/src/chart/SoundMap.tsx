@@ -38,7 +38,7 @@ import { Plus, Wand2 } from 'lucide-react';
 import { useMemo, useRef, useState, type ReactElement, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { Mouth } from '../mouth/Mouth.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import { Button } from '../ui/Button.js';
 import { Menu, MenuItem, MenuRule } from '../ui/Menu.js';

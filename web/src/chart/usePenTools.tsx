@@ -15,7 +15,7 @@ import {
 } from '@zest-jaw/core';
 import { useRef, useState, type PointerEvent, type ReactElement, type ReactNode } from 'react';
 import { toast } from 'sonner';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { fillInWorker } from '../workers/heavy.js';
 import { useOpenChart } from './openChart.js';
 

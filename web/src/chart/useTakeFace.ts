@@ -14,7 +14,7 @@ import {
 import { useQueryClient } from '@tanstack/react-query';
 import { acceptImport } from '../api/imports.js';
 import { sendJson } from '../api/http.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { useOpenChart } from './openChart.js';
 
 /** Answers with how many parts there are beside the mouth; throws an error whose message is a sentence. */

@@ -17,7 +17,7 @@ import { useCompared } from '../passes/useCompared.js';
 import { Readout } from '../scene/Readout.js';
 import { SheetStep } from '../scene/SheetStep.js';
 import { SheetContext, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import { keep, maybeKept } from '../ui/browserStore.js';
 import { Hint } from '../ui/Hint.js';

@@ -4,7 +4,7 @@ import { clsx } from 'clsx';
 import { Check, Trash2 } from 'lucide-react';
 import type { ReactElement } from 'react';
 import { useOpenScene, useSceneDocument } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 export function RemarkList({ remarks }: { remarks: readonly Remark[] }): ReactElement | null {
   const { session, playhead } = useOpenScene();

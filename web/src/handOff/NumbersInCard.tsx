@@ -13,7 +13,7 @@ import {
 import { useMemo, useState, type ReactElement } from 'react';
 import { keepBefore, savedRevision } from '../passes/usePasses.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { UndoRedo } from '../ui/UndoRedo.js';

@@ -16,7 +16,7 @@ import { sentenceOf } from '../api/http.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { Button } from '../ui/Button.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { UndoRedo } from '../ui/UndoRedo.js';
 import { useKeys } from '../ui/useKeys.js';
 import { swapsInWorker } from '../workers/heavy.js';

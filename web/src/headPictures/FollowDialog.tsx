@@ -24,7 +24,7 @@ import { useState, type KeyboardEvent, type PointerEvent, type ReactElement } fr
 import { assetUrl } from '../mouth/pictures.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { useMouthOfFace } from '../scene/useMouthOfFace.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { Modal } from '../ui/Modal.js';

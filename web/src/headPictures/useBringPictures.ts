@@ -24,7 +24,7 @@ import { acceptImport, beginImport, foundByImport, giveUpImport, type ChosenFile
 import { watchJob } from '../api/job.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { useMouthOfFace } from '../scene/useMouthOfFace.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { count } from '../ui/count.js';
 import { askOfPictures } from './asked.js';
 import { framesOfFilm, isFilm } from './filmFrames.js';

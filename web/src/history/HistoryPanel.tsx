@@ -21,7 +21,7 @@ import { api, sentenceOf } from '../api/http.js';
 import { compared } from '../passes/compared.js';
 import { keepBefore } from '../passes/usePasses.js';
 import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import { Button } from '../ui/Button.js';
 import { documentAt } from './documentAt.js';
@@ -42,7 +42,7 @@ function StepButton({
   isShown: boolean;
   onShow: () => void;
 }): ReactElement {
-  const { atMs, reason, how, frames } = step;
+  const { atMs, reason, how, frames, by } = step;
   return (
     <li>
       <button
@@ -59,6 +59,11 @@ function StepButton({
           {capital(reasonInWords(reason))}
           {how !== 'done' && <span className="sr-only">, {how}</span>}
         </span>
+        {by !== undefined && (
+          <span className={clsx('max-w-[84px] shrink-0 truncate text-[13px]', !isShown && 'text-ink-soft')} title={by}>
+            {by}
+          </span>
+        )}
         {frames && (
           <span className={clsx('shrink-0 text-[13px]', !isShown && 'text-ink-soft')}>
             {frames.to - frames.from === 1 ? frames.from + firstFrame : `${frames.from + firstFrame}–${frames.to - 1 + firstFrame}`}

@@ -25,6 +25,7 @@ import { TopBar } from '../ui/Frame.js';
 import { Notice } from '../ui/Notice.js';
 import { RECORDING_FILES } from '../ui/UploadState.js';
 import { NewProduction, ProductionMenu } from './ProductionMenu.js';
+import { RoomLink } from '../room/RoomLink.js';
 import { RemoveThing } from './RemoveThing.js';
 import { SceneMenu } from './SceneMenu.js';
 import { labelsBeside } from '../api/besideRecording.js';
@@ -236,6 +237,7 @@ function Home(): ReactElement {
     >
       <TopBar>
         <span className="flex-1" />
+        <RoomLink />
         <Button disabled={bundle.isPending} onClick={() => bundles.current?.click()}>
           <PackageOpen size={17} aria-hidden /> {bundle.isPending ? 'Opening…' : 'Open a bundle'}
         </Button>

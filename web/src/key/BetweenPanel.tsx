@@ -18,7 +18,7 @@ import type { ReactElement, ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { Mouth } from '../mouth/Mouth.js';
 import { useFrame, useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { Pills } from '../ui/Pills.js';
 import { Slider } from '../ui/Slider.js';

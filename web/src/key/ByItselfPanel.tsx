@@ -23,7 +23,7 @@ import { useState, type ReactElement, type ReactNode } from 'react';
 import { Mouth } from '../mouth/Mouth.js';
 import { useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { useChangeAndKey } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { Slider } from '../ui/Slider.js';

@@ -37,7 +37,7 @@ import { looking } from '../looking/looking.js';
 import { Easel, type Closer } from '../mouth/Easel.js';
 import { useFrame, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { Round } from '../ui/Round.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { AS_A_WHOLE, closerBy, movedBy } from './closer.js';
 import { PlaceOver, PushOver } from './EaselHandles.js';
 import { usePlace } from './usePlace.js';

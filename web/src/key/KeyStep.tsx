@@ -29,7 +29,7 @@ import { makeOneOff } from '../oneOffs/makeOneOff.js';
 import { useLanes } from '../scene/useLanes.js';
 import { SheetContext, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { SheetStep } from '../scene/SheetStep.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { TryBar } from '../trying/TryBar.js';
 import { useChartProposal, useHeard, useProposal, type Proposal } from '../trying/useProposal.js';
 import { Hint } from '../ui/Hint.js';

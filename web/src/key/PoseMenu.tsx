@@ -8,7 +8,7 @@ import { phraseAt } from '../barSheet/phraseAt.js';
 import type { Command } from '../commands/command.js';
 import { useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { useMouthOfFace } from '../scene/useMouthOfFace.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import { Button } from '../ui/Button.js';
 import { Menu, MenuCheck, MenuItem, MenuRule } from '../ui/Menu.js';

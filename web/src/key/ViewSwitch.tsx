@@ -2,7 +2,7 @@
 import { chartSettings, chartStretchAt, frameNumber, isPartChart, switchChart } from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Toggle } from '../ui/Toggle.js';
 
 /** The chart that the track begins with goes first. */

@@ -20,7 +20,7 @@ import {
   type Span,
 } from '@zest-jaw/core';
 import type { Command } from '../commands/command.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 /** Where the hand is. */
 export interface Hand {

@@ -19,7 +19,7 @@ import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import type { Command } from '../commands/command.js';
 import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 
 interface Choice {

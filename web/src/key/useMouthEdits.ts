@@ -21,7 +21,7 @@ import { useCallback } from 'react';
 import { phraseAt } from '../barSheet/phraseAt.js';
 import { useGrid } from './useGrid.js';
 import { useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import type { Part, PencilAction } from './PencilMenu.js';
 import { afterKeycap, frameAfter } from './afterKeycap.js';

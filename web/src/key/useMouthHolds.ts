@@ -7,7 +7,7 @@ import type { OtherLane } from '../barSheet/sheetData.js';
 import { useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { onGrid } from '../looking/looking.js';
 import { useGrid } from './useGrid.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 /** A press this near to an edge takes hold of it, in pixels. */
 const NEAR = 5;

@@ -3,7 +3,7 @@ import { maybePlaceAt, movePlace, placesOf, removePlace, setPlace, type PlaceEas
 import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 /** Kept while the page is open. */
 const chosen = createStore<{ readonly of: PlaceKey['of'] }>(() => ({ of: 'own' }));

@@ -2,7 +2,7 @@
 import { isRefusal, putOver } from '@zest-jaw/core';
 import { useCallback, useEffect, useEffectEvent, useRef } from 'react';
 import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 interface HeldKeycap {
   readonly drawing: string;

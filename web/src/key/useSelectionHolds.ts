@@ -8,7 +8,7 @@ import type { Hit } from '../barSheet/plan.js';
 import type { Hold, Holds } from '../barSheet/useSheetPointer.js';
 import { useOpenScene, useSheet, useSpeaker } from '../scene/sceneContext.js';
 import { dragFrom } from '../scene/dragFrom.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { chooseNone, toggleChosen } from './chosen.js';
 
 /** A press this near to the end of the selection takes hold of it, in pixels. */

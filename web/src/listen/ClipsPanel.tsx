@@ -20,7 +20,7 @@ import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
 import { useHearing, useOpenScene, useSceneDocument } from '../scene/sceneContext.js';
 import { useChangeAndKey, useChartOf } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { RECORDING_FILES } from '../ui/UploadState.js';
 import { Slider } from '../ui/Slider.js';

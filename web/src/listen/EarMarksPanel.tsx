@@ -18,7 +18,7 @@ import { useState, type ReactElement, type ReactNode, type RefObject } from 'rea
 import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
 import { useFrame, useOpenScene, useSceneDocument, useSheet } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { MarksDialog } from './MarksDialog.js';
 

@@ -23,7 +23,7 @@ import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { useChangeAndKey } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';

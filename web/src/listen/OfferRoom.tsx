@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api/http.js';
 import { useReadingJob, useSceneDocument } from '../scene/sceneContext.js';
 import { useChangeAndKey } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 
 export interface Offer {

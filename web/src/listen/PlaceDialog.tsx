@@ -7,7 +7,7 @@ import { useGiven } from '../api/besideRecording.js';
 import { useUpload } from '../api/recordings.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
 import { useChangeAndKey, useChartOf } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { GivenNote } from '../ui/GivenNote.js';
 import { Modal } from '../ui/Modal.js';

@@ -21,7 +21,7 @@ import { api, sendJson, sentenceOf } from '../api/http.js';
 import type { SheetWord } from '../barSheet/sheetData.js';
 import { useOpenScene, useSceneDocument, useSheet } from '../scene/sceneContext.js';
 import { useChangeAndKey } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 import { WayOnWave } from './WayOnWave.js';

@@ -19,7 +19,7 @@ import { sendJson, sentenceOf } from '../api/http.js';
 import { mostHeard } from '../scene/Readout.js';
 import { useOpenScene, useSceneDocument, useSheet } from '../scene/sceneContext.js';
 import { useKeyAfter } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 /** More words than this rewritten at once are another script: that is read again, not word by word. */
 const MOST_REWRITTEN = 12;

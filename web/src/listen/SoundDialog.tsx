@@ -5,7 +5,7 @@ import { useMemo, type ReactElement } from 'react';
 import type { SheetSound } from '../barSheet/sheetData.js';
 import { useSceneDocument } from '../scene/sceneContext.js';
 import { useChangeAndKey } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import { Example } from '../ui/Example.js';
 import { Modal } from '../ui/Modal.js';

@@ -8,7 +8,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api/http.js';
 import { useOpenScene } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 const LANGUAGES: Readonly<Record<ScriptLanguage, string>> = { en: 'English', fr: 'French', ipa: 'Another, spelled in IPA' };
 const BASES: Readonly<Record<Accent['base'], string>> = { us: 'General American', gb: 'British' };

@@ -3,7 +3,7 @@ import { changeClip, removeClip, slideClip, trimClip, type Clip, type Patch, typ
 import type { Command } from '../commands/command.js';
 import { useOpenScene } from '../scene/sceneContext.js';
 import { useChangeAndKey } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 export function useClipCommands(clip: Clip | undefined): readonly Command[] {
   const { session, playhead, readAgain } = useOpenScene();

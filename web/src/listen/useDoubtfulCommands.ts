@@ -4,7 +4,7 @@ import { useStore } from 'zustand';
 import { SURE_WORD, type SheetWord } from '../barSheet/sheetData.js';
 import type { Command } from '../commands/command.js';
 import { useOpenScene, useSheet } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import { count } from '../ui/count.js';
 import type { ReadingAtHand } from './useReadingAtHand.js';

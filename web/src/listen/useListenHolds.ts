@@ -6,7 +6,7 @@ import { maybeClipAt } from '../barSheet/clipLane.js';
 import type { Hit } from '../barSheet/plan.js';
 import { useOpenScene, useSheet } from '../scene/sceneContext.js';
 import { useKeyAfter } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 /** Pixels around an ear mark's tick, and over its text, that take hold of it. */
 const MARK_REACH = { before: 5, after: 30 } as const;

@@ -3,7 +3,7 @@ import { applyPatch, isRefusal, SCENE_KIND, takeOffered } from '@zest-jaw/core';
 import { useMemo, useState } from 'react';
 import { sheetGatherer } from '../barSheet/sheetData.js';
 import { useSceneDocument, useSheet, useSpeaker, type Sheet } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import type { Offer } from './OfferRoom.js';
 
 export function useOfferedSheet(offer: Offer | undefined): Sheet {

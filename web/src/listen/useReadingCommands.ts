@@ -25,7 +25,7 @@ import { sentenceOf } from '../api/http.js';
 import type { SheetSound, SheetWord } from '../barSheet/sheetData.js';
 import type { Command, CommandGroup } from '../commands/command.js';
 import { useOpenScene } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import type { NewWordAt } from './RetypeDialog.js';
 import { useDoubtfulCommands } from './useDoubtfulCommands.js';
 import { useReadingAtHand } from './useReadingAtHand.js';

@@ -12,7 +12,7 @@ import { dragFrom } from '../scene/dragFrom.js';
 import { openEdgeChanges } from './edgeChanges.js';
 import { useHearing, useOpenScene, useSceneDocument, useSheet } from '../scene/sceneContext.js';
 import { useKeyAfter } from '../scene/useChangeAndKey.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import type { OpensReading } from './useReadingCommands.js';
 
 /** A press this near to an edge takes hold of it, in pixels. */

@@ -17,7 +17,7 @@ import { LooksPanel } from '../chart/LooksPanel.js';
 import { ChartProvider, useChartState } from '../chart/openChart.js';
 import { Mouth } from '../mouth/Mouth.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { Modal } from '../ui/Modal.js';

@@ -11,7 +11,8 @@ import {
   type Span,
 } from '@zest-jaw/core';
 import { toast } from 'sonner';
-import { newId, type DocumentSession } from '../session/documentSession.js';
+import { type DocumentSession } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 interface Where {
   readonly track: string;

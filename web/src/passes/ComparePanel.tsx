@@ -6,7 +6,7 @@ import { phraseAt } from '../barSheet/phraseAt.js';
 import type { SheetExposure } from '../barSheet/sheetData.js';
 import { Easel } from '../mouth/Easel.js';
 import { useFrame, useOpenScene, useSceneDocument, useSheet, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';

@@ -11,7 +11,7 @@ import {
   type ChartDocument,
   type SceneDocument,
 } from '@zest-jaw/core';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 export function sheetOfText(
   text: string,

@@ -20,7 +20,7 @@ import { useStore } from 'zustand';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { createJSONStorage, persist } from 'zustand/middleware';
 import { useOpenScene, useSceneDocument, useSpeaker } from '../scene/sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { soundSettings } from '../sound/soundSettings.js';
 import { announce } from '../ui/Announced.js';
 import { count } from '../ui/count.js';

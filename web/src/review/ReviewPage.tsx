@@ -20,6 +20,7 @@ import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { api, sendJson, sentenceOf } from '../api/http.js';
+import { LinkForDevice } from '../room/LinkForDevice.js';
 import { useSceneSound } from '../scene/useSceneSound.js';
 import { SLOWNESSES, type Playhead } from '../sound/playhead.js';
 import { AlonePage } from '../ui/AlonePage.js';
@@ -112,6 +113,7 @@ function Review({ sceneId, document, charts: views, nameOf }: ReviewProps): Reac
         <h1 className="min-w-0 flex-1 truncate text-ink-soft">
           Looking at <b className="font-semibold text-ink">{title}</b>
         </h1>
+        <LinkForDevice name={`Review: ${title}`} className="text-[14px] text-ink-soft underline underline-offset-2 hover:text-ink" />
       </TopBar>
       <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_340px] gap-5 p-5">
         <section aria-label="The scene" className="flex min-h-0 flex-col gap-3">

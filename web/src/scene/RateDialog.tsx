@@ -11,7 +11,7 @@ import {
   type Exposure,
 } from '@zest-jaw/core';
 import { useMemo, useState, type ReactElement } from 'react';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { Modal } from '../ui/Modal.js';

@@ -4,6 +4,7 @@ import { clsx } from 'clsx';
 import { useMemo, type ReactElement } from 'react';
 import { NavLink } from 'react-router';
 import { TopBar } from '../ui/Frame.js';
+import { Others } from './Others.js';
 import { useOpenScene, useSceneDocument } from './sceneContext.js';
 import { SaveWord, type AnySession } from './SaveWord.js';
 import { SceneSettingsMenu } from './SceneSettingsMenu.js';
@@ -44,6 +45,7 @@ export function SceneHeader({ production }: { production: string }): ReactElemen
       </nav>
       <div className="flex shrink-0 items-center gap-4 text-[14px] text-ink-soft">
         <span>{`${formatFrameRate(frameRate)} fps · ${HOLDS[hold] ?? `held ${hold}`}`}</span>
+        <Others />
         <SceneSettingsMenu />
         <SaveWord sessions={saved} />
       </div>

@@ -54,6 +54,8 @@ import { SceneHeader } from './SceneHeader.js';
 import { keepPass } from '../passes/usePasses.js';
 import type { Loaded, Sessions } from './ScenePage.js';
 import { useOfSessions } from './useOfSessions.js';
+import { CompanyContext } from '../room/useOthers.js';
+import { useCompany, type Refreshed } from '../room/useCompany.js';
 import { useReading } from './useReading.js';
 import { useSceneSound, type SceneSound } from './useSceneSound.js';
 
@@ -252,6 +254,15 @@ export function SceneRooms({ view, charts: chartViews, productions, session, cha
     }),
     [sceneId, productionId, session, shown, chartSessions, chartViews, characters, player, playhead, chosen, readAgain],
   );
+  const sessions = useMemo(
+    () =>
+      new Map<string, Refreshed>([
+        [`scenes/${sceneId}`, session],
+        ...[...chartSessions].map(([id, one]) => [`charts/${id}`, one] as const),
+      ]),
+    [sceneId, session, chartSessions],
+  );
+  const others = useCompany(`scenes/${sceneId}`, sessions, playhead);
   const hearing = useMemo<Hearing>(() => ({ facts, heardOf, samplesOf }), [facts, heardOf, samplesOf]);
   const { pathname } = useLocation();
   // What is said is worked on by whoever says it; on the other steps a part of the face is a lane like any.
@@ -270,19 +281,21 @@ export function SceneRooms({ view, charts: chartViews, productions, session, cha
     );
   return (
     <SceneContext.Provider value={open}>
-      <HearingContext.Provider value={hearing}>
-        <ReadingContext.Provider value={reading}>
-          <SpeakerContext.Provider value={speaker}>
-            <FaceChartsContext.Provider value={speaker.allCharts}>
-              <NotesRoom>
-                <SheetRoom speaker={speaker} sound={sound}>
-                  <AroundSteps production={production?.name ?? ''} />
-                </SheetRoom>
-              </NotesRoom>
-            </FaceChartsContext.Provider>
-          </SpeakerContext.Provider>
-        </ReadingContext.Provider>
-      </HearingContext.Provider>
+      <CompanyContext.Provider value={others}>
+        <HearingContext.Provider value={hearing}>
+          <ReadingContext.Provider value={reading}>
+            <SpeakerContext.Provider value={speaker}>
+              <FaceChartsContext.Provider value={speaker.allCharts}>
+                <NotesRoom>
+                  <SheetRoom speaker={speaker} sound={sound}>
+                    <AroundSteps production={production?.name ?? ''} />
+                  </SheetRoom>
+                </NotesRoom>
+              </FaceChartsContext.Provider>
+            </SpeakerContext.Provider>
+          </ReadingContext.Provider>
+        </HearingContext.Provider>
+      </CompanyContext.Provider>
     </SceneContext.Provider>
   );
 }

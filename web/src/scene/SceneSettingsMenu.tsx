@@ -6,7 +6,7 @@ import { lazy, Suspense, useState, type FormEvent, type ReactElement } from 'rea
 import { toast } from 'sonner';
 import { useChangeAndKey } from './useChangeAndKey.js';
 import { useOpenScene, useSceneDocument } from './sceneContext.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { Button } from '../ui/Button.js';
 
 const RateDialog = lazy(async () => ({ default: (await import('./RateDialog.js')).RateDialog }));

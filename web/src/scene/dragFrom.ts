@@ -2,7 +2,8 @@
 import { applyPatch, isRefusal, patchBetween, SCENE_KIND, type Patch, type Refusal, type SceneDocument } from '@zest-jaw/core';
 import type { Hit } from '../barSheet/plan.js';
 import type { Hold } from '../barSheet/useSheetPointer.js';
-import { newId, type DocumentSession } from '../session/documentSession.js';
+import { type DocumentSession } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 
 interface Drag {
   /** What it changes: nothing else is put back to how it was. */

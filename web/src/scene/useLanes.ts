@@ -15,7 +15,7 @@ import {
   type Track,
   USUAL_PICTURES,
 } from '@zest-jaw/core';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from './sceneContext.js';
 import { useMouthOfFace } from './useMouthOfFace.js';
 

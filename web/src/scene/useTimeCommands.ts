@@ -2,7 +2,7 @@
 import { insertTime, removeTime, type Patch, type Refusal, type SceneDocument, type Span } from '@zest-jaw/core';
 import { useStore } from 'zustand';
 import type { Command } from '../commands/command.js';
-import { newId } from '../session/documentSession.js';
+import { newId } from '../session/newId.js';
 import { announce } from '../ui/Announced.js';
 import { count } from '../ui/count.js';
 import { useOpenScene } from './sceneContext.js';

@@ -25,8 +25,10 @@ import {
   type RevisionView,
 } from '@zest-jaw/core';
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { door } from '../api/door.js';
 import { api, sendJson, sentenceOf } from '../api/http.js';
 import { rememberStep } from './lineage.js';
+import { newId } from './newId.js';
 import { pastUpTo, withOlderPatches, withPage, type Past } from './pastSteps.js';
 import { maybeRebase, withWhatFits } from './rebase.js';
 import { answerOfBody, answerOfError, type ConflictCause, type SendAnswer } from './saving.js';
@@ -79,8 +81,12 @@ export interface DocumentSession<D> {
   lastStep(): string | undefined;
   /** Until it is called with nothing, changes of a hand are refused with this sentence; what follows from earlier ones is not. */
   hold(sentence: string | undefined): void;
-  /** Takes in what the server did meanwhile, such as a reading that has arrived. */
-  refresh(): Promise<void>;
+  /**
+   * Takes in what others did meanwhile, and the server, such as a reading that has arrived.
+   *
+   * @param revision what is known to have come about; nothing is asked where it is here already
+   */
+  refresh(revision?: number): Promise<void>;
   /** Resolves when everything is acknowledged, or rejects with why not. */
   flush(): Promise<void>;
   /** Tries again at once instead of waiting. */
@@ -114,8 +120,6 @@ export interface SessionOptions<D> {
   readonly guard?: ((document: D, patch: Patch) => Refusal | undefined) | undefined;
   readonly check?: ((document: D) => readonly string[]) | undefined;
 }
-
-export const newId = (): string => crypto.randomUUID();
 
 /** A session as it begins, with nothing that the server has not. */
 function asTheServerHasIt<D>({ id, revision, document }: DocumentView<D>): Omit<SessionState<D>, 'refused'> {
@@ -347,6 +351,7 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, gua
     if (store.getState().saveState === 'waiting') void sender.now();
   };
   globalThis.addEventListener?.('online', onBack);
+  const stopAtDoor = door.subscribe(({ isShut }) => void (isShut || onBack()));
 
   let held: string | undefined;
   /** Says why, where nothing may be changed now. */
@@ -440,8 +445,9 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, gua
       // What comes next must not join the gesture.
       if (history.done.length > mark) store.setState({ history: { ...history, lastAtMs: Number.NEGATIVE_INFINITY } });
     },
-    refresh: async () => {
+    refresh: async (revision = Infinity) => {
       await sender.idle();
+      if (closed || store.getState().revision >= revision) return;
       takeIn(await api<RevisionView[]>(`${address}/patches?since=${store.getState().revision}`));
     },
     flush: async () => {
@@ -461,6 +467,7 @@ function sessionOn<D>(store: StoreApi<SessionState<D>>, { kind, path, check, gua
     keepMine,
     close: () => {
       globalThis.removeEventListener?.('online', onBack);
+      stopAtDoor();
       if (closed) return;
       closed = true;
       const { unconfirmed, saveState } = store.getState();

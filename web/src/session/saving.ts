@@ -20,8 +20,8 @@ export type SendAnswer =
 /** Changed where our changes are; put back to what it was before; or removed. */
 export type ConflictCause = 'changed' | 'older' | 'gone';
 
-/** Statuses that speak of the patch itself. Everything else may be better next time. */
-const REFUSALS = new Set([400, 422]);
+/** Statuses that speak of the patch itself, or of who makes it. Everything else may be better next time. */
+const REFUSALS = new Set([400, 403, 422]);
 
 const isWhole = (value: unknown): value is number => Number.isInteger(value);
 

@@ -16,6 +16,7 @@ import { clsx } from 'clsx';
 import { useEffect, useMemo, useState, type ReactElement } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { sentenceOf } from '../api/http.js';
+import { LinkForDevice } from '../room/LinkForDevice.js';
 import { PRACTICE_CAMERA } from '../stage/camera.js';
 import { AlonePage } from '../ui/AlonePage.js';
 import { giveKeysBack, useKeys } from '../ui/useKeys.js';
@@ -105,6 +106,7 @@ function Stage({ line }: { line: ShotLine }): ReactElement {
         <span className="flex-1">{`${shots} mouths in turn, camera on ${cameraOn === 1 ? 'ones' : 'twos'}`}</span>
         {isBehind && <span className="text-[#ffb3a0]">not kept yet, it is tried again</span>}
         {waiting > 3 && <span className="text-[#ffb3a0]">{`${waiting} pictures are on their way`}</span>}
+        <LinkForDevice name={`Stage: ${title}`} className="underline underline-offset-4" />
         <Link to={`take?on=${cameraOn}`} className="underline underline-offset-4 hover:text-[#f4efe2]">
           What was shot
         </Link>

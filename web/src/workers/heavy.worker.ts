@@ -17,6 +17,7 @@ import {
   type Point,
   type SceneDocument,
 } from '@zest-jaw/core';
+import { newId } from '../session/newId.js';
 import { answering } from './asking.js';
 
 export type HeavyQuestion =
@@ -43,5 +44,5 @@ answering<HeavyQuestion>((question) => {
     const { samples, notes } = mixChannels(question.channels);
     return { wave: writeWave(ditherTo16Bit(samples), SAMPLE_RATE), notes };
   }
-  return maybeFillAt(question.marks, question.at, question.box, question.colour, crypto.randomUUID());
+  return maybeFillAt(question.marks, question.at, question.box, question.colour, newId());
 });

@@ -37,6 +37,7 @@ import {
   type Span,
   type TextRequest,
 } from '@zest-jaw/core';
+import { newId } from '../session/newId.js';
 import { answering } from './asking.js';
 import { MOST_HEARD, withDelta, type SceneDelta } from './sceneMirror.js';
 
@@ -126,8 +127,6 @@ function heardBy(ref: HeardRef | undefined): HeardFrames | undefined {
 
 const chartsOf = (ids: readonly string[]): ReadonlyMap<string, ChartDocument> =>
   new Map(ids.flatMap((id) => (charts.has(id) ? [[id, charts.get(id)!] as const] : [])));
-
-const newId = (): string => crypto.randomUUID();
 
 /** The plan that the last reason was read from: the mouths passed one after another are of one plan. */
 let lastPlan:

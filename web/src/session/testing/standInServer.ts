@@ -14,7 +14,8 @@ import {
   type SceneView,
   starterChart,
 } from '@zest-jaw/core';
-import { newId, openSession, type DocumentSession } from '../documentSession.js';
+import { openSession, type DocumentSession } from '../documentSession.js';
+import { newId } from '../newId.js';
 
 export const chart = starterChart('Test', 'brush');
 const clip = { characterId: 'c', audio: 'a', fileName: 'f', lengthSamples: 96_000, script: '', language: 'en' as const };
