@@ -3,13 +3,22 @@ import type { SceneDocument, SceneView } from '@zest-jaw/core';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { fork, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url));
 export const SPEECH = join(ROOT, 'core/fixtures/speech');
 export const SENTENCES = readFileSync(join(SPEECH, 'sentences.txt'), 'utf8').trim().split('\n');
+
+/** What a room signs in with. */
+export const PASSPHRASE = 'three gulls on a stamp';
+
+/** An address by which other devices reach this computer, as a room uses it; loopback where it has no other. */
+export const ownAddress = (): string =>
+  Object.values(networkInterfaces())
+    .flat()
+    .find((one) => one?.family === 'IPv4' && !one.internal)?.address ?? '127.0.0.1';
 
 export interface App {
   readonly folder: string;
@@ -22,21 +31,28 @@ export interface App {
   makeScene(recording: Uint8Array, fields: Readonly<Record<string, unknown>>): Promise<{ sceneId: string; jobId: string }>;
 }
 
-async function startServer(folder: string, port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], {
-    env: { ...process.env, ZEST_DATA: folder, PORT: String(port) },
+/** A server with a process of its own, and the address it says. */
+interface OwnServer {
+  readonly child: ChildProcess;
+  readonly origin: string;
+}
+
+async function startServer(folder: string, port: number, args: readonly string[] = []): Promise<OwnServer> {
+  const child = spawn(process.execPath, [join(ROOT, 'server/dist/main.js'), ...args], {
+    env: { ...process.env, ZEST_DATA: folder, PORT: String(port), ZEST_PASSPHRASE: PASSPHRASE },
   });
-  await new Promise<void>((resolve, reject) => {
+  const origin = await new Promise<string>((resolve, reject) => {
     let said = '';
     const hear = (chunk: Buffer): void => {
       said += chunk.toString();
-      if (said.includes(`http://127.0.0.1:${port}`)) resolve();
+      const found = /Zest Jaw is at (http:\S+)\n/.exec(said);
+      if (found) resolve(found[1]!);
     };
     child.stdout.on('data', hear);
     child.stderr.on('data', hear);
     child.on('exit', () => reject(new Error(`The server ended: ${said}`)));
   });
-  return child;
+  return { child, origin };
 }
 
 async function end(child: ChildProcess): Promise<void> {
@@ -97,7 +113,7 @@ async function openApp(host: Host): Promise<App> {
     url: (path) => origin + path,
     restart: async () => {
       await close();
-      own = await startServer(folder, Number(new URL(origin).port));
+      own = (await startServer(folder, Number(new URL(origin).port))).child;
     },
     stop: async () => {
       await close();
@@ -135,6 +151,17 @@ export const test = base.extend<{ app: App }, { host: Host }>({
     const app = await openApp(host);
     await use(app);
     await app.stop();
+  },
+});
+
+/** The same where a room shares the server: it is reached by the network, and wants a passphrase. */
+export const roomTest = base.extend<{ app: Pick<App, 'url'> }>({
+  app: async ({}, use) => {
+    const folder = mkdtempSync(join(tmpdir(), 'zest-e2e-'));
+    const { child, origin } = await startServer(folder, 0, ['--host', ownAddress()]);
+    await use({ url: (path) => origin + path });
+    await end(child);
+    rmSync(folder, { recursive: true, force: true });
   },
 });
 

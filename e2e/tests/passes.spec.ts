@@ -117,9 +117,13 @@ test('two windows that changed the same mouth: mine is kept as a pass, stands be
     for (let press = 0; press < 28; press++) await window.keyboard.press('ArrowRight');
     await window.keyboard.press(key);
   };
+  // At once: what the other did has not arrived here when this one puts its own.
+  await page.route('**/api/scenes/**', (route) => route.abort());
   await put(other, 'KeyQ');
   await expect(other.getByTestId('save-state')).toHaveText('saved');
   await put(page, 'KeyF');
+  await expect(page.getByTestId('save-state')).toHaveText('not saved yet');
+  await page.unroute('**/api/scenes/**');
   await page.getByRole('button', { name: 'Keep mine as a pass' }).click();
   await expect(page.getByText(/Your version is kept as a pass/)).toBeVisible();
   await expect(page.getByTestId('save-state')).toHaveText('saved');

@@ -45,6 +45,8 @@ export function atTheDoor(room: RoomService, cookie: string): (request: RoomRequ
         403,
         'Refused',
         'By this link one can look and shoot, and say what one sees. To change the scene, sign in with the passphrase.',
+        // Asking again does not help: whoever asks must become somebody else.
+        { isFinal: true },
       );
     // What is only for those who have signed in stays with them.
     response.setHeader('Vary', 'Cookie');

@@ -204,8 +204,8 @@ describe('a guest, who came by a link', () => {
       ['put', '/api/room/passphrase'],
       ['put', '/api/room/sessions/mine'],
     ] as const) {
-      const { status } = await ask(method, path, guest).send(method === 'get' ? undefined : {});
-      expect([method, path, status]).toEqual([method, path, 403]);
+      const { status, body } = await ask(method, path, guest).send(method === 'get' ? undefined : {});
+      expect([method, path, status, body.isFinal]).toEqual([method, path, 403, true]);
     }
     await ask('delete', `/api/room/links/${link.id}`, mara).expect(204);
     await ask('post', '/api/room/links/entered').send({ code: link.code }).expect(401);

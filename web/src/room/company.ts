@@ -38,16 +38,18 @@ async function openLasting(path: string): Promise<Socket> {
 export interface CompanyOptions {
   /** Where the document is: `scenes/…`, `charts/…`. */
   readonly document: string;
-  /** A document has changed; without one, some may have while nothing could be heard. */
-  readonly onChange: (changed: DocumentChange | undefined) => void;
+  readonly onChange: (changed: DocumentChange) => void;
+  /** It can be heard from now on: of a document that was opened just before for the first time, of any after that. */
+  readonly onOpen: (isFirst: boolean) => void;
   /** Where the others are put. */
   readonly others: OthersStore;
   readonly open?: (path: string) => Promise<Socket>;
 }
 
-export function openCompany({ document, onChange, others, open = openLasting }: CompanyOptions): Company {
+export function openCompany({ document, onChange, onOpen, others, open = openLasting }: CompanyOptions): Company {
   let socket: Socket | undefined;
   let isClosed = false;
+  let isFirst = true;
   let frame: number | null = null;
   let told: number | null | undefined;
   let timer: ReturnType<typeof setTimeout> | undefined;
@@ -69,7 +71,8 @@ export function openCompany({ document, onChange, others, open = openLasting }: 
     opened.addEventListener('open', () => {
       told = undefined;
       say();
-      onChange(undefined);
+      onOpen(isFirst);
+      isFirst = false;
     });
     opened.addEventListener('message', ({ data }) => hear(String(data)));
     // Nobody is known to be here while nothing can be heard.

@@ -15,15 +15,15 @@ const quietly = (work: Promise<void>): void => void work.catch(() => undefined);
 /** @param sessions of every document that is open, by `scenes/…` and `charts/…` */
 export function useCompany(document: string, sessions: ReadonlyMap<string, Refreshed>, playhead?: Playhead): OthersStore {
   const [others] = useState(newOthers);
-  const onChange = useEffectEvent((changed: DocumentChange | undefined) => {
-    if (!changed) for (const session of sessions.values()) quietly(session.refresh());
-    else {
-      const session = sessions.get(`${changed.table}/${changed.id}`);
-      if (session) quietly(session.refresh(changed.revision));
-    }
+  const onChange = useEffectEvent(({ table, id, revision }: DocumentChange) => {
+    const session = sessions.get(`${table}/${id}`);
+    if (session) quietly(session.refresh(revision));
+  });
+  const onOpen = useEffectEvent((isFirst: boolean) => {
+    for (const [at, session] of sessions) if (!isFirst || at === document) quietly(session.refresh());
   });
   useEffect(() => {
-    const company = openCompany({ document, others, onChange: (changed) => onChange(changed) });
+    const company = openCompany({ document, others, onChange: (changed) => onChange(changed), onOpen: (isFirst) => onOpen(isFirst) });
     const stop = playhead?.store.subscribe(({ frame }) => company.tell(frame));
     if (playhead) company.tell(playhead.store.getState().frame);
     return () => {

@@ -1,5 +1,6 @@
 /** Saving against servers that lie, stall, restart, forget, and fill their disks. */
 import { maybeDrawing, type SceneDocument } from '@zest-jaw/core';
+import { door } from '../api/door.js';
 import type { DocumentSession } from './documentSession.js';
 import { chart, drawingsOf, openOn, put, putAfter, StandInServer, standIn } from './testing/standInServer.js';
 import { waitAfter } from './saving.js';
@@ -48,6 +49,7 @@ describe.each([
   ['too much in one piece', 413, 'Too large.'],
   ['too many at once', 429, 'Wait.'],
   ['a host it does not know', 403, 'This address answers only on this computer.'],
+  ['somebody who was signed out', 401, 'Sign in with the passphrase of this room first.'],
 ])('%s', (_, status, detail) => {
   it('keeps every change, says why, and gets them through later', async () => {
     server.mood = (method) => (method === 'PATCH' ? [status, detail === null ? null : { detail }] : undefined);
@@ -262,4 +264,63 @@ it('goes on without a store of its own, and says so once', async () => {
   expect(server.document.exposures).toHaveLength(2);
   expect(told).toHaveBeenCalledTimes(1);
   bare.close();
+});
+
+it('asks for a sign-in where the server wants one, and sends at once when somebody has', async () => {
+  server.mood = (method) => (method === 'PATCH' ? [401, { detail: 'Sign in first.' }] : undefined);
+  put(session, 6, 'drop');
+  await pass(1000);
+  expect([door.getState().isShut, state().saveState]).toEqual([true, 'waiting']);
+  // It has waited longer and longer.
+  await pass(120_000);
+  server.mood = undefined;
+  const asked = patchesSent();
+  door.setState({ isShut: false });
+  await pass(0);
+  expect([patchesSent() - asked, state().saveState]).toEqual([1, 'saved']);
+});
+
+it('drops what a guest may never do, and says so', async () => {
+  server.mood = (method) => (method === 'PATCH' ? [403, { detail: 'By this link one can look.', isFinal: true }] : undefined);
+  put(session, 6, 'drop');
+  await pass(1000);
+  expect(state()).toMatchObject({ saveState: 'saved', unconfirmed: [] });
+  expect(refusals).toEqual([expect.stringContaining('By this link one can look.')]);
+});
+
+it('takes in what another window did as soon as it is told, and asks for nothing that it has', async () => {
+  const { revision } = state();
+  // Another window does the same on the same server.
+  const other = await openOn(server, []);
+  put(other, 30, 'ring');
+  await pass(1000);
+  other.close();
+  expect(state().revision).toBe(revision);
+  await session.refresh(revision + 1);
+  expect(state()).toMatchObject({ revision: revision + 1, saveState: 'saved' });
+  expect(state().document).toEqual(server.document);
+  const asked = server.requests.length;
+  await session.refresh(revision + 1);
+  expect(server.requests).toHaveLength(asked);
+});
+
+it('goes on saving after a conflict that was met while the server was away', async () => {
+  server.mood = (method) => (method === 'PATCH' ? 'away' : undefined);
+  put(session, 6, 'drop');
+  await pass(2000);
+  expect(state().saveState).toBe('waiting');
+  // Meanwhile somebody else, in a browser of their own, put another mouth there.
+  server.mood = undefined;
+  kept.clear();
+  const other = await openOn(server, []);
+  put(other, 6, 'ring');
+  await other.flush();
+  other.close();
+  await pass(60_000);
+  expect(state()).toMatchObject({ saveState: 'conflict', conflict: 'changed' });
+  await session.keepAsCopy('Mine');
+  put(session, 12, 'lift');
+  await pass(2000);
+  expect(state().saveState).toBe('saved');
+  expect(server.document).toEqual(state().document);
 });

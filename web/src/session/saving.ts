@@ -20,8 +20,8 @@ export type SendAnswer =
 /** Changed where our changes are; put back to what it was before; or removed. */
 export type ConflictCause = 'changed' | 'older' | 'gone';
 
-/** Statuses that speak of the patch itself, or of who makes it. Everything else may be better next time. */
-const REFUSALS = new Set([400, 403, 422]);
+/** Statuses that speak of the patch itself. Everything else may be better next time. */
+const REFUSALS = new Set([400, 422]);
 
 const isWhole = (value: unknown): value is number => Number.isInteger(value);
 
@@ -45,7 +45,8 @@ export function answerOfError(base: number, error: unknown): SendAnswer {
     if (isWhole(revision) && revision < base) return { kind: 'apart', why: 'older' };
     return { kind: 'trouble', why: 'The server says that this has changed, but not how.' };
   }
-  if (REFUSALS.has(error.status)) return { kind: 'refused', sentence: error.message };
+  // Or of who makes it: a guest's change will never be taken.
+  if (REFUSALS.has(error.status) || error.body['isFinal'] === true) return { kind: 'refused', sentence: error.message };
   if (error.status === 413) return { kind: 'trouble', why: 'This change is too large for the server to take in one piece.' };
   return { kind: 'trouble', why: error.message };
 }

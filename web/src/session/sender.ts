@@ -60,9 +60,10 @@ export function createSender(
     if (failures === 0) tell('saving');
     for (let again = 0; again <= MOST_AGAIN;) {
       const sent = await sendOne();
+      // What comes after has not failed yet.
+      if (sent === 'stopped' || sent === 'done') failures = 0;
       if (sent === 'stopped') return;
       if (sent === 'done') {
-        failures = 0;
         tell('saved');
         return;
       }
