@@ -23,8 +23,8 @@ export const ownAddress = (): string =>
 export interface App {
   readonly folder: string;
   url(path: string): string;
-  /** Ends the server and starts it again on the same data and port. */
-  restart(): Promise<void>;
+  /** Ends the server and starts it again on the same data and port; something may happen to the data meanwhile. */
+  restart(meanwhile?: () => void): Promise<void>;
   stop(): Promise<void>;
   json<T>(path: string): Promise<T>;
   /** A new scene by the server's own way: the recording decoded, the scene made, its reading begun. */
@@ -111,8 +111,9 @@ async function openApp(host: Host): Promise<App> {
   return {
     folder,
     url: (path) => origin + path,
-    restart: async () => {
+    restart: async (meanwhile) => {
       await close();
+      meanwhile?.();
       own = (await startServer(folder, Number(new URL(origin).port))).child;
     },
     stop: async () => {

@@ -2,7 +2,7 @@
 import type { Locator, Page } from '@playwright/test';
 import type { SceneCard, SceneView } from '@zest-jaw/core';
 import { spawn } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type App, expect, mouthLane, openDemo, readAgain, ROOT, saved, SPEECH, test } from '../app.js';
 
@@ -298,3 +298,23 @@ for (const [width, height] of [
         ).toBe(true);
     if (height === 1440) expect(await page.locator('canvas[data-system]').count()).toBeGreaterThan(1);
   });
+
+test('a damaged database is shown as far as it can be read, says so on every page, and nothing is changed', async ({ page, app }) => {
+  const file = join(app.folder, 'zest-jaw.db');
+  await app.restart(() => {
+    // The end of it is missing, as a full disk leaves it.
+    const bytes = readFileSync(file);
+    writeFileSync(file, bytes.subarray(0, bytes.length - 40 * 4096));
+  });
+  await page.goto(app.url('/'));
+  const said = page.getByRole('alert').filter({ hasText: 'The database is damaged.' });
+  await expect(said).toContainText(/nothing can be changed: .*\d+ charts?.*npm run restore -- /);
+  // A chart is looked at; what is tried with it is not taken, and kept here.
+  await page.getByRole('link', { name: 'front' }).first().click();
+  await expect(said).toBeVisible();
+  await page.getByLabel('Label').fill('Another name');
+  await page.getByLabel('Label').blur();
+  await expect(page.getByTestId('save-state')).toHaveText('not saved yet');
+  await page.getByRole('button', { name: 'Why?' }).click();
+  await expect(page.getByRole('dialog', { name: 'What is not saved' })).toContainText('nothing can be changed');
+});

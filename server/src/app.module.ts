@@ -39,6 +39,8 @@ export interface AppOptions {
   /** Folder of the database and of finished exports. */
   readonly dataFolder: string;
   readonly demoFolder: string;
+  /** The database, where it is not the one of the data folder. */
+  readonly databaseFile?: string;
   /** A room shares it: people sign in. */
   readonly isRoom?: boolean;
   /** What goes over the network is encrypted. */
@@ -47,7 +49,13 @@ export interface AppOptions {
 
 @Module({})
 export class AppModule {
-  static with({ dataFolder, demoFolder, isRoom = false, isEncrypted = false }: AppOptions): DynamicModule {
+  static with({
+    dataFolder,
+    demoFolder,
+    databaseFile = join(dataFolder, DATABASE_FILE),
+    isRoom = false,
+    isEncrypted = false,
+  }: AppOptions): DynamicModule {
     const folders: WorkFolders = {
       exports: join(dataFolder, 'exports'),
       imports: join(dataFolder, 'imports'),
@@ -57,7 +65,7 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [
-        MikroOrmModule.forRoot(databaseOptions(join(dataFolder, DATABASE_FILE))),
+        MikroOrmModule.forRoot(databaseOptions(databaseFile)),
         // Uploads land there for the length of a request.
         MulterModule.register({ dest: folders.arriving }),
       ],

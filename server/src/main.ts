@@ -39,9 +39,10 @@ try {
     process.stdout.write(START_HELP);
     process.exit(0);
   }
-  const { address, shut } = await serve(process.env['ZEST_DATA'] ?? OWN_DATA_FOLDER, port, roomOf(options));
+  const { address, readOnly, shut } = await serve(process.env['ZEST_DATA'] ?? OWN_DATA_FOLDER, port, roomOf(options));
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, shut);
   process.stdout.write(`Zest Jaw is at ${address}\n`);
+  if (readOnly !== null) process.stderr.write(`${readOnly}\n`);
   if (options.host !== undefined && !options.certificate)
     process.stdout.write(
       'It is not encrypted: whoever listens on this network can read along, and browsers on other computers withhold microphone and camera. Give a certificate with --cert and --key.\n',

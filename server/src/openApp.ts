@@ -22,7 +22,9 @@ import { slowly } from './room/slowly.js';
 import { WorkerPool } from './workers/workerPool.js';
 import { MAX_BODY } from './scenes/limits.js';
 import { ClearingService } from './storage/clearing.service.js';
-import { checkDatabaseFile, DATABASE_FILE, prepareDatabase, withFileSaid } from './storage/database.js';
+import { checkDatabaseFile, DamagedDatabase, DATABASE_FILE, prepareDatabase, withFileSaid } from './storage/database.js';
+import { onlyLooking } from './guard/onlyLooking.js';
+import { rescue, rescuedFileOf, sentenceOfRescue } from './storage/rescue.js';
 
 export interface OpenOptions extends AppOptions {
   /** Folder of the built interface; nothing is served from it when it is not there. */
@@ -62,9 +64,27 @@ function serveInterface(app: NestExpressApplication, folder: string): void {
   });
 }
 
+/**
+ * Opens the application on its data. Where that is damaged, what can be read of it is shown, and nothing is changed.
+ *
+ * @throws a sentence where nothing can be read
+ */
 export async function openApp(options: OpenOptions): Promise<NestExpressApplication> {
   mkdirSync(options.dataFolder, { recursive: true });
-  checkDatabaseFile(join(options.dataFolder, DATABASE_FILE));
+  const file = join(options.dataFolder, DATABASE_FILE);
+  try {
+    checkDatabaseFile(file);
+    return await openOn(options);
+  } catch (error) {
+    if (!(error instanceof DamagedDatabase)) throw error;
+    const rescued = rescue(file, rescuedFileOf(options.dataFolder, file));
+    if (!rescued) throw error;
+    return openOn({ ...options, databaseFile: rescued.file }, sentenceOfRescue(rescued));
+  }
+}
+
+/** @param readOnly why nothing may be changed, as a sentence; without it everything may */
+async function openOn(options: OpenOptions, readOnly?: string): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
     // Whoever starts it says what went wrong, in a sentence.
     abortOnError: false,
@@ -77,12 +97,14 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
     throw withFileSaid(error);
   });
   const room = app.get(RoomService);
+  room.readOnly = readOnly ?? null;
   app.use(whoMay(options.hosts ?? []));
   app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
   app.use(reasonable);
   app.use(cookieParser());
   app.use(atTheDoor(room, cookieName(options.isEncrypted ?? false)));
   app.use('/api/room', slowly());
+  if (readOnly !== undefined) app.use(onlyLooking(readOnly));
   app.useBodyParser('json', { limit: MAX_BODY, verify: refuseDeep });
   app.setGlobalPrefix('api');
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
@@ -111,6 +133,8 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
   }
   await room.begin();
   await app.init();
+  // What was rescued is shown as it is; files that belong to what was lost are still there.
+  if (readOnly !== undefined) return app;
   await RequestContext.create(orm.em, () => app.get(DemoService).loadIfEmpty());
   await app.get(ClearingService).begin();
   await app.get(JobService).resume();

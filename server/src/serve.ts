@@ -47,6 +47,8 @@ export interface RoomOptions {
 
 export interface Serving {
   readonly address: string;
+  /** Why nothing may be changed, as a sentence; null where it may. */
+  readonly readOnly: string | null;
   /** Lets nobody in any more; what still runs goes on. */
   shut(): void;
   /** Ends it, the port and the folder free again. */
@@ -105,7 +107,7 @@ export async function serve(dataFolder: string, port: number, room?: RoomOptions
     given.close = close;
     if (room) await setPassphrase(app, room);
     gate.open(app.getHttpAdapter().getInstance() as RequestListener, takesUp(app, hosts, cookieName(isEncrypted)));
-    return { address: gate.address, shut: gate.close, close };
+    return { address: gate.address, readOnly: app.get(RoomService).readOnly, shut: gate.close, close };
   } catch (error) {
     await given.close?.();
     unlock();

@@ -193,6 +193,8 @@ export interface ImportRequest {
 export interface RoomView {
   /** Whether people sign in here at all. */
   readonly isRoom: boolean;
+  /** Why nothing may be changed, as a sentence; null where it may. */
+  readonly readOnly: string | null;
   /** Who has signed in from this browser. */
   readonly me: RoomMember | null;
 }

@@ -28,7 +28,7 @@ export class RoomController {
   @Get()
   @ApiOperation({ summary: 'Whether people sign in here, and who has from this browser.' })
   stands(@Asking() asking: Member | undefined): RoomView {
-    return { isRoom: this.room.isRoom, me: asking ? { name: asking.name, isGuest: asking.isGuest } : null };
+    return { isRoom: this.room.isRoom, readOnly: this.room.readOnly, me: asking ? { name: asking.name, isGuest: asking.isGuest } : null };
   }
 
   @Get('sessions')

@@ -34,6 +34,8 @@ export interface Member extends RoomMember {
 
 @Injectable()
 export class RoomService implements OnModuleDestroy {
+  /** Why nothing may be changed, as a sentence; null where it may. */
+  readOnly: string | null = null;
   /** By the hash of what the cookie carries. */
   private readonly sessions = new Map<string, RoomSession>();
   private readonly endings = new Set<(sessionId: string) => void>();

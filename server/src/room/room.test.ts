@@ -72,7 +72,7 @@ describe('a stranger', () => {
   });
 
   it('is told only that people sign in here', async () => {
-    expect((await ask('get', '/api/room')).body).toEqual({ isRoom: true, me: null });
+    expect((await ask('get', '/api/room')).body).toEqual({ isRoom: true, readOnly: null, me: null });
   });
 
   it('comes in by no cookie of their own making', async () => {
@@ -356,7 +356,7 @@ it('is encrypted by a certificate, with a cookie that goes no other way', async 
     );
     asked.on('error', reject);
   });
-  expect(JSON.parse(room)).toEqual({ isRoom: true, me: null });
+  expect(JSON.parse(room)).toEqual({ isRoom: true, readOnly: null, me: null });
   const answer = await request(own.address).post('/api/room/sessions').trustLocalhost().send({ name: 'Mara', passphrase: PASSPHRASE });
   expect(cookieOf(answer)).toMatch(/^__Host-zest-room=[\w-]{43}; .*Path=\/; .*HttpOnly; Secure; SameSite=Strict$/);
   await own.close();
@@ -364,7 +364,7 @@ it('is encrypted by a certificate, with a cookie that goes no other way', async 
 
 it('is nobody’s to sign in to where it is of this computer alone', async () => {
   const own = await serve(join(folder, 'alone'), 0);
-  expect((await request(own.address).get('/api/room')).body).toEqual({ isRoom: false, me: null });
+  expect((await request(own.address).get('/api/room')).body).toEqual({ isRoom: false, readOnly: null, me: null });
   await request(own.address).get('/api/scenes').expect(200);
   await request(own.address).post('/api/room/sessions').send({ name: 'A', passphrase: PASSPHRASE }).expect(409);
   await request(own.address).post('/api/room/links').send({ name: 'A' }).expect(409);

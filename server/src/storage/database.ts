@@ -26,11 +26,17 @@ export function databaseOptions(file: string) {
 const PUT_BACK =
   'Move it away with the files beside it whose names end in -wal and -shm, put a backup in its place, without such files, and start again.';
 
+/** A database of which something may still be read. */
+export class DamagedDatabase extends Error {
+  constructor(fault: string) {
+    super(`${fault} ${PUT_BACK}`);
+  }
+}
+
 /** What SQLite says of a file that it cannot use, as a sentence; undefined for any other error. */
 function maybeFaultOfFile(error: unknown): string | undefined {
   const said = error instanceof Error ? error.message : String(error);
   if (/not a database|SQLITE_NOTADB/i.test(said)) return `The database file is no database. ${PUT_BACK}`;
-  if (/malformed|SQLITE_CORRUPT|disk image/i.test(said)) return `The database file is damaged. ${PUT_BACK}`;
   if (/SQLITE_READONLY|readonly database|read-only/i.test(said))
     return 'The database file cannot be written. Give whoever starts this the right to write it, and its folder, and start again.';
   if (/SQLITE_FULL|disk is full|ENOSPC/i.test(said)) return 'The disk is full. Make room on it and start again.';
@@ -39,6 +45,9 @@ function maybeFaultOfFile(error: unknown): string | undefined {
 
 /** An error of the database file in words; any other as it is. */
 export function withFileSaid(error: unknown): unknown {
+  if (error instanceof DamagedDatabase) return error;
+  if (/malformed|SQLITE_CORRUPT|disk image/i.test(error instanceof Error ? error.message : String(error)))
+    return new DamagedDatabase('The database file is damaged.');
   const fault = maybeFaultOfFile(error);
   return fault === undefined ? error : new Error(fault);
 }
@@ -65,7 +74,7 @@ export function checkDatabaseFile(file: string): void {
   const pageSize = header.readUInt16BE(16) === 1 ? 65_536 : header.readUInt16BE(16);
   const isKnown = header.readUInt32BE(24) === header.readUInt32BE(92);
   if (isKnown && statSync(file).size < header.readUInt32BE(28) * pageSize)
-    throw new Error(`The database file is damaged: a part of it is missing. ${PUT_BACK}`);
+    throw new DamagedDatabase('The database file is damaged: a part of it is missing.');
 }
 
 /** Names of what a newer version has done to the database, and this one does not know. */
@@ -86,9 +95,9 @@ export async function prepareDatabase(orm: MikroORM): Promise<void> {
       await connection.execute(`pragma ${pragma}`);
     const [row] = (await connection.execute<Record<string, string>[]>('pragma quick_check')) ?? [];
     const verdict = row && Object.values(row)[0];
-    if (verdict !== 'ok') throw new Error(`The database file is damaged (${String(verdict)}). ${PUT_BACK}`);
+    if (verdict !== 'ok') throw new DamagedDatabase(`The database file is damaged (${String(verdict)}).`);
   } catch (error) {
-    throw error instanceof Error && error.message.startsWith('The database file') ? error : withFileSaid(error);
+    throw withFileSaid(error);
   }
   const newer = await unknownMigrations(orm);
   if (newer.length > 0)
