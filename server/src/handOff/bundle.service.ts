@@ -1,17 +1,32 @@
 /** Bundles that come in: beside what is there, never over it. */
 import { EntityManager } from '@mikro-orm/libsql';
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import { isPartChart, PLAIN_ACCENT, sameJson, sceneSettings, type ChartDocument, type Refusal, type SceneDocument } from '@zest-jaw/core';
-import type { Bundle } from '@zest-jaw/engine/hand-off';
 import { randomUUID } from 'node:crypto';
-import { rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
 import { AssetStore } from '../assets/asset.store.js';
 import { ChartStore } from '../charts/chart.store.js';
-import { cannotUse } from '../guard/problem.js';
+import { nameOfUpload } from '../guard/nameOfUpload.js';
+import { cannotUse, notThere, Problem } from '../guard/problem.js';
+import { IMPORT_FOLDER } from '../imports/import.service.js';
+import { JobFailed, JobService, type JobRun } from '../jobs/job.service.js';
 import { SceneStore } from '../scenes/scene.store.js';
 import { keepCard } from '../scenes/sceneCard.js';
-import { Character, Chart, Production, Scene } from '../storage/entities.js';
+import { Character, Chart, Job, Production, Scene } from '../storage/entities.js';
+import type { UnpackedBundle, UnpackTask } from '../workers/bundle.worker.js';
+import { Overstepped, overstepInWords } from '../workers/processPool.js';
 import { WorkerPool } from '../workers/workerPool.js';
+
+export const BUNDLE_JOB = 'bundle';
+
+const NONE_CAME = 'No bundle came with this. Choose the zip that Hand off made.';
+
+/** An uploaded bundle, as multer leaves it on the disk. */
+export interface UploadedBundle {
+  readonly originalname: string;
+  readonly path: string;
+}
 
 /** What a bundle became. */
 export interface OpenedBundle {
@@ -56,44 +71,110 @@ function onChartsOfHere(chart: ChartDocument, charts: ReadonlyMap<string, string
 }
 
 @Injectable()
-export class BundleService {
+export class BundleService implements OnModuleInit {
   constructor(
     private readonly em: EntityManager,
     private readonly assets: AssetStore,
     private readonly charts: ChartStore,
     private readonly scenes: SceneStore,
     private readonly workers: WorkerPool,
+    private readonly jobs: JobService,
+    // Beside files of mouths that come in: both are kept for as long as their work wants them.
+    @Inject(IMPORT_FOLDER) private readonly folder: string,
   ) {}
 
-  async open(file: { readonly path: string } | undefined): Promise<OpenedBundle> {
-    return this.keep(await this.unpacked(file));
+  onModuleInit(): void {
+    mkdirSync(this.folder, { recursive: true });
+    this.jobs.register(
+      BUNDLE_JOB,
+      (run) => this.open(run),
+      (job) => this.clear(job.id),
+    );
+  }
+
+  /** Takes a bundle up, to be opened as a job. */
+  async begin(file: UploadedBundle | undefined): Promise<Job> {
+    if (!file) throw cannotUse(NONE_CAME);
+    const job = this.jobs.create(BUNDLE_JOB, null, { fileName: nameOfUpload(file) });
+    renameSync(file.path, this.pathOf(job.id));
+    await this.em.flush();
+    this.jobs.start(job.id);
+    return job;
+  }
+
+  /** What a bundle became; it must have been opened. */
+  async openedBy(id: string): Promise<OpenedBundle> {
+    const job = await this.em.findOne(Job, { id, kind: BUNDLE_JOB });
+    if (!job) throw notThere('bundle');
+    if (job.state !== 'done') throw cannotUse(`The bundle “${String(job.request['fileName'])}” is not open: ${job.message}`);
+    return job.request['opened'] as OpenedBundle;
   }
 
   /** What is in a bundle, nothing of it kept. */
-  async scenesOf(file: { readonly path: string } | undefined): Promise<readonly SceneDocument[]> {
-    return (await this.unpacked(file)).scenes;
-  }
-
-  private async unpacked(file: { readonly path: string } | undefined): Promise<Bundle> {
-    if (!file) throw cannotUse('No bundle came with this. Choose the zip that Hand off made.');
+  async scenesOf(file: UploadedBundle | undefined): Promise<readonly SceneDocument[]> {
+    if (!file) throw cannotUse(NONE_CAME);
     try {
-      const bundle = await this.workers.run<Bundle | Refusal>(
-        'handOff',
-        { file: file.path },
-        new AbortController().signal,
-        undefined,
-        'unpack',
-      );
-      if ('refusal' in bundle) throw cannotUse(bundle.refusal);
-      return bundle;
+      return (await this.unpacked({ path: file.path }, new AbortController().signal)).scenes;
+    } catch (error) {
+      throw error instanceof JobFailed ? cannotUse(error.message) : error;
     } finally {
       rmSync(file.path, { force: true });
     }
   }
 
-  /** All of it, or nothing. */
-  private async keep(bundle: Bundle): Promise<OpenedBundle> {
-    for (const { bytes, mediaType, fileName } of bundle.media) await this.assets.keep(bytes, mediaType, fileName.slice(-200));
+  private async open({ job, signal, report }: JobRun): Promise<string[]> {
+    const path = this.pathOf(job.id);
+    if (!existsSync(path)) throw new JobFailed('The bundle did not arrive whole. Open it again.');
+    try {
+      const mediaFolder = this.mediaOf(job.id);
+      const bundle = await this.unpacked({ path, mediaFolder }, signal, report);
+      // Files first, each by itself: what is not used in the end goes in time.
+      for (const [index, { hash, mediaType, fileName }] of bundle.media.entries()) {
+        signal.throwIfAborted();
+        report(0.4 + (0.5 * index) / bundle.media.length, `Keeping its files, ${index + 1} of ${bundle.media.length}`);
+        await this.assets.keep(readFileSync(join(mediaFolder, hash)), mediaType, fileName.slice(-200));
+      }
+      signal.throwIfAborted();
+      report(0.9, 'Keeping its scenes');
+      const opened = await this.em
+        .transactional(() => this.keep(bundle))
+        .catch((error: unknown) => {
+          throw error instanceof Problem ? new JobFailed(error.message) : error;
+        });
+      job.request = { ...job.request, opened };
+      return [];
+    } finally {
+      // Stopped with the server it is opened again when that comes back.
+      if (!this.jobs.isStopping) this.clear(job.id);
+    }
+  }
+
+  private async unpacked(
+    task: Omit<UnpackTask, 'progress'>,
+    signal: AbortSignal,
+    report?: (done: number, doing: string) => void,
+  ): Promise<UnpackedBundle> {
+    const bundle = await this.workers.run<UnpackedBundle | Refusal>('bundle', task, signal, report).catch((error: unknown) => {
+      throw error instanceof Overstepped ? new JobFailed(`This bundle ${overstepInWords(error)}. Pack fewer scenes at a time.`) : error;
+    });
+    if ('refusal' in bundle) throw new JobFailed(bundle.refusal);
+    return bundle;
+  }
+
+  private pathOf(jobId: string): string {
+    return join(this.folder, `${jobId}.zip`);
+  }
+
+  private mediaOf(jobId: string): string {
+    return join(this.folder, `${jobId}.media`);
+  }
+
+  private clear(jobId: string): void {
+    for (const path of [this.pathOf(jobId), this.mediaOf(jobId)]) rmSync(path, { recursive: true, force: true });
+  }
+
+  /** Its documents, all of them, or nothing. */
+  private async keep(bundle: UnpackedBundle): Promise<OpenedBundle> {
     const production = await this.production(bundle);
     const { ids, fresh } = await this.chartsAndCharacters(bundle, production);
     await this.em.flush();
@@ -119,7 +200,7 @@ export class BundleService {
   }
 
   /** The production of that name, or a new one. */
-  private async production({ production: { name, pronunciations } }: Bundle): Promise<Production> {
+  private async production({ production: { name, pronunciations } }: UnpackedBundle): Promise<Production> {
     const known = await this.em.findOne(Production, { name });
     if (known) return known;
     const made = this.em.create(Production, {
@@ -135,7 +216,7 @@ export class BundleService {
   }
 
   /** A chart that is here to the letter is that one; another of the same name comes beside it. */
-  private async chartsAndCharacters(bundle: Bundle, production: Production): Promise<{ ids: Ids; fresh: string[] }> {
+  private async chartsAndCharacters(bundle: UnpackedBundle, production: Production): Promise<{ ids: Ids; fresh: string[] }> {
     const [characters, charts, fresh] = [new Map<string, string>(), new Map<string, string>(), [] as string[]];
     for (const { id, name, accent } of bundle.characters) {
       const own = bundle.charts

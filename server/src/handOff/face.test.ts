@@ -117,8 +117,8 @@ it('a bundle takes the parts along, and they are on the charts of there', async 
   const index = JSON.parse(strFromU8(files['bundle.json']!)) as { production: { name: string } };
   index.production.name = 'Elsewhere';
   const zip = zipSync({ ...files, 'bundle.json': strToU8(JSON.stringify(index)) });
-  const { body } = await app.agent().post('/api/bundles').attach('bundle', Buffer.from(zip), 'scene.zip').expect(201);
-  const { document } = await app.scene(body.sceneIds[0]);
+  const { sceneIds } = await app.openBundle(zip);
+  const { document } = await app.scene(sceneIds[0]!);
   const charts = new Map((await chartsOf(app)).map((chart) => [chart.id, chart]));
   const [mouth, lids] = document.tracks;
   const head = maybeHead(charts.get(mouth!.chartId)!.document)!;
@@ -167,8 +167,8 @@ it('a head of pictures is handed off as itself, and goes along in a bundle', asy
   const index = JSON.parse(strFromU8(files['bundle.json']!)) as { production: { name: string } };
   index.production.name = 'Somewhere';
   const zip = zipSync({ ...files, 'bundle.json': strToU8(JSON.stringify(index)) });
-  const { body } = await app.agent().post('/api/bundles').attach('bundle', Buffer.from(zip), 'scene.zip').expect(201);
-  const { document: there } = await app.scene(body.sceneIds[0]);
+  const { sceneIds } = await app.openBundle(zip);
+  const { document: there } = await app.scene(sceneIds[0]!);
   const lane = there.tracks.find(({ part: name }) => name === part.name)!;
   const onHead = partsOfHead(await headOf(there.tracks.find(({ kind }) => kind === 'mouth')!.chartId));
   expect(onHead.find(({ chartId }) => chartId === lane.chartId)!.role).toBe('head');

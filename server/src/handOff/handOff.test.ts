@@ -1,6 +1,8 @@
 /** Files handed off, and a bundle opened beside what is there. */
 import { setDrawing, type ChartDocument, type Patch } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { openTestApp, type TestApp } from '../testing/testApp.js';
 
@@ -18,7 +20,6 @@ async function handedOff(from: TestApp, scene: string, request: object): Promise
   expect(await from.ended(body.id)).toMatchObject({ state: 'done' });
   return from.resultOf(String(body.id));
 }
-const opened = (to: TestApp, zip: Uint8Array) => to.agent().post('/api/bundles').attach('bundle', Buffer.from(zip), 'scene.zip');
 
 it('a printed sheet is a PDF, sprites are a picture and its table', async () => {
   const sheet = await handedOff(app, 'the-wet-stamp', { kind: 'sheet', paper: 'Letter', date: '26 November 2026' });
@@ -45,9 +46,10 @@ it('a bundle can be read by a person, and opens beside the scene it was made of,
   const files = unzipSync(bytes);
   expect(strFromU8(files['README.txt']!)).toContain('Please put the wet stamp beside the blue parcel');
   const before = await app.scene('the-wet-stamp');
-  const { body } = await opened(app, bytes).expect(201);
-  expect(body).toMatchObject({ productionId: 'night-post', charts: [] });
-  const { document } = await app.scene(body.sceneIds[0]);
+  const opened = await app.openBundle(bytes);
+  expect(opened).toMatchObject({ productionId: 'night-post', charts: [] });
+  const { sceneIds } = opened;
+  const { document } = await app.scene(sceneIds[0]!);
   expect(document.settings[0]!.title).toBe('The wet stamp 2');
   expect({ ...document, settings: before.document.settings }).toEqual(before.document);
   expect(await app.scene('the-wet-stamp')).toEqual(before);
@@ -63,9 +65,9 @@ it('where the chart is another by now, the one of the bundle comes beside it', a
     .patch('/api/charts/odette-front')
     .send({ baseRevision: chart.revision, patchId, ...patch })
     .expect(200);
-  const { body } = await opened(app, bytes).expect(201);
-  expect(body.charts).toEqual(['Odette, front']);
-  const { document } = await app.scene(body.sceneIds[0]);
+  const { sceneIds, charts } = await app.openBundle(bytes);
+  expect(charts).toEqual(['Odette, front']);
+  const { document } = await app.scene(sceneIds[0]!);
   expect(document.tracks[0]!.chartId).not.toBe('odette-front');
   expect(document.exposures).toEqual(before.document.exposures);
   expect(document.tracks[0]!.characterId).toBe('odette');
@@ -81,8 +83,8 @@ it('another application opens it on the same state, with its production and its 
     const index = JSON.parse(strFromU8(files['bundle.json']!)) as { production: { name: string }; characters: { name: string }[] };
     index.production.name = 'Day Post';
     index.characters[0]!.name = 'Thorn';
-    const { body } = await opened(other, zipSync({ ...files, 'bundle.json': strToU8(JSON.stringify(index)) })).expect(201);
-    const { document } = await other.scene(body.sceneIds[0]);
+    const { sceneIds } = await other.openBundle(zipSync({ ...files, 'bundle.json': strToU8(JSON.stringify(index)) }));
+    const { document } = await other.scene(sceneIds[0]!);
     const before = await app.scene('the-last-ferry');
     expect(document.exposures).toEqual(before.document.exposures);
     expect(document.phonemes).toEqual(before.document.phonemes);
@@ -114,9 +116,34 @@ it('what is no bundle, is broken or was changed is refused with a sentence, and 
     [zipSync({ ...files, [scene]: strToU8('{"settings": []}') }), /A scene of the bundle: /],
     [zipSync({ ...files, 'bundle.json': strToU8('{"format": "zest-jaw bundle", "version": 99}') }), /version 99/],
   ] as const) {
-    const { body } = await opened(app, zip).expect(422);
-    expect(body.detail).toMatch(sentence);
+    await expect(app.openBundle(zip)).rejects.toThrow(sentence);
   }
   await app.agent().post('/api/bundles').expect(422);
   expect((await app.agent().get('/api/scenes').expect(200)).body).toHaveLength(count);
+});
+
+it('a bundle is opened as work that can be given up, and nothing of it stays', async () => {
+  const { bytes } = await handedOff(app, 'the-last-ferry', { kind: 'bundle' });
+  const count = async (): Promise<number> => ((await app.agent().get('/api/scenes').expect(200)).body as unknown[]).length;
+  const before = await count();
+  const { body: job } = await app.agent().post('/api/bundles').attach('bundle', Buffer.from(bytes), 'scene.zip').expect(201);
+  await app.agent().delete(`/api/jobs/${job.id}`).expect(200);
+  expect(await app.ended(job.id)).toMatchObject({ state: 'cancelled' });
+  const { body } = await app.agent().get(`/api/bundles/${job.id}`).expect(422);
+  expect(body.detail).toBe('The bundle “scene.zip” is not open: Cancelled');
+  await app.agent().get('/api/bundles/nothing').expect(404);
+  // The one after it is opened all the same.
+  await app.openBundle(bytes);
+  expect(await count()).toBe(before + 1);
+  expect(readdirSync(join(app.folder, 'imports'))).toEqual([]);
+});
+
+it('a bundle of more than it may hold is told, and takes nothing down with it', async () => {
+  const { bytes } = await handedOff(app, 'the-last-ferry', { kind: 'bundle' });
+  const files = unzipSync(bytes);
+  const media = Object.fromEntries(Array.from({ length: 20_000 }, (_, index) => [`media/${index}.wav`, new Uint8Array(1)]));
+  await expect(app.openBundle(zipSync({ ...files, ...media }, { level: 0 }))).rejects.toThrow(
+    /The bundle holds \d+ files of \d+ MB\. It may hold 20000 of/,
+  );
+  await app.agent().get('/api/scenes').expect(200);
 });

@@ -62,9 +62,9 @@ it('makes everything that can be wanted of every scene, a folder each', async ()
 it('opens a production bundle beside what is there, scene for scene', async () => {
   const { files } = await made({ sceneIds: ['the-wet-stamp', 'the-last-ferry'], wanted: ['bundle'], pattern: '{scene}' });
   const before = (await app.agent().get('/api/scenes').expect(200)).body as { id: string }[];
-  const { body } = await app.agent().post('/api/bundles').attach('bundle', Buffer.from(files['Night Post.zip']!), 'all.zip').expect(201);
-  expect(body.sceneIds).toHaveLength(2);
-  const [from, to] = await Promise.all(['the-last-ferry', String(body.sceneIds[1])].map((id) => app.scene(id)));
+  const { sceneIds } = await app.openBundle(files['Night Post.zip']!);
+  expect(sceneIds).toHaveLength(2);
+  const [from, to] = await Promise.all(['the-last-ferry', sceneIds[1]!].map((id) => app.scene(id)));
   expect(to!.document.exposures).toEqual(from!.document.exposures);
   expect((await app.agent().get('/api/scenes').expect(200)).body).toHaveLength(before.length + 2);
 });

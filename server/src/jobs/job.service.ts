@@ -29,7 +29,7 @@ const MOST_ATTEMPTS = 2;
 /** What is left to do where work ends the program, by what it was. */
 function wayOut(kind: string): string {
   if (kind === 'reading') return 'read one phrase after another, or mark the words by ear.';
-  if (kind === 'recording' || kind === 'import') return 'bring another file, or the same one saved anew.';
+  if (kind === 'recording' || kind === 'import' || kind === 'bundle') return 'bring another file, or the same one saved anew.';
   return 'hand off fewer frames at a time, or a smaller size.';
 }
 

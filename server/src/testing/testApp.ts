@@ -26,6 +26,8 @@ export interface TestApp {
   ended(jobId: string): Promise<{ state: string; message: string; done: number }>;
   /** The file that a job made, and what it is called. */
   resultOf(jobId: string): Promise<{ bytes: Uint8Array; name: string }>;
+  /** Opens a bundle beside what is there; throws with what is said where it cannot be opened. */
+  openBundle(zip: Uint8Array): Promise<{ readonly sceneIds: string[]; readonly charts: string[] }>;
   /** Runs a statement past the application, as a damaged disk or an older version might. */
   sql(statement: string, params: readonly unknown[]): Promise<unknown>;
 }
@@ -44,7 +46,7 @@ export async function openTestApp(): Promise<TestApp> {
   const options = { dataFolder: folder, demoFolder: join(ROOT, 'demo'), webFolder: join(folder, 'none'), quiet: true };
   let app: NestExpressApplication = await openApp(options);
   const agent = (): ReturnType<typeof request> => request(app.getHttpServer());
-  return {
+  const testApp: TestApp = {
     folder,
     agent,
     get: (part) => app.get(part),
@@ -73,6 +75,12 @@ export async function openTestApp(): Promise<TestApp> {
         .expect(200);
       return { bytes: new Uint8Array(answer.body as Buffer), name: String(answer.headers['content-disposition']) };
     },
+    openBundle: async (zip) => {
+      const { body } = await agent().post('/api/bundles').attach('bundle', Buffer.from(zip), 'scene.zip').expect(201);
+      const { state, message } = await testApp.ended(String(body.id));
+      if (state !== 'done') throw new Error(message);
+      return (await agent().get(`/api/bundles/${body.id}`).expect(200)).body as { sceneIds: string[]; charts: string[] };
+    },
     sql: (statement, params) =>
       app
         .get(MikroORM)
@@ -87,4 +95,5 @@ export async function openTestApp(): Promise<TestApp> {
       rmSync(folder, { recursive: true, force: true });
     },
   };
+  return testApp;
 }

@@ -1,6 +1,5 @@
-/** Makes a file of a scene for somebody else, in a thread of its own; and reads a bundle that somebody made. */
+/** Makes a file of a scene for somebody else, in a thread of its own. */
 import {
-  checkChart,
   looksOfFrames,
   pullListOf,
   sceneWave,
@@ -10,10 +9,8 @@ import {
   type SceneDocument,
   type SheetTrack,
 } from '@zest-jaw/core';
-import { faultsOfShape } from '@zest-jaw/engine/documents';
 import {
   exposureSheetPdf,
-  readBundle,
   shootingListPdf,
   spriteSheet,
   writeBundle,
@@ -23,7 +20,7 @@ import {
   type SpriteOptions,
 } from '@zest-jaw/engine/hand-off';
 import { strToU8, zipSync } from 'fflate';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 
 /** Blocks of the printed wave in a frame. */
 const BLOCKS = 4;
@@ -81,19 +78,4 @@ export async function sprites({ file, chart, options, pictures }: SpritesTask): 
 
 export function bundle({ file, bundle: made }: { readonly file: string; readonly bundle: Bundle }): void {
   writeFileSync(file, writeBundle(made));
-}
-
-/** A bundle whose documents have the shape of documents. */
-export function unpack({ file }: { readonly file: string }): Bundle | Refusal {
-  const read = readBundle(readFileSync(file));
-  if ('refusal' in read) return read;
-  for (const { name, document } of read.charts) {
-    const [fault] = [...faultsOfShape('chart', document), ...checkChart(document)];
-    if (fault) return { refusal: `The chart “${name}” of the bundle: ${fault}` };
-  }
-  for (const scene of read.scenes) {
-    const [fault] = faultsOfShape('scene', scene);
-    if (fault) return { refusal: `A scene of the bundle: ${fault}` };
-  }
-  return read;
 }

@@ -25,10 +25,11 @@ const MB = 2 ** 20;
 
 /**
  * Half an hour of sound took 367 to 569 MB and 4 to 49 s of the processor here, by its kind; the largest picture allowed, with all of
- * its pixels drawn, 721 MB and half of its time (docs/measured-once.md).
+ * its pixels drawn, 721 MB and half of its time (docs/measured-once.md). A bundle is held twice, packed and unpacked.
  */
 const PROCESSES = {
   decode: { file: 'decode.worker.js', allowance: { memory: 1024 * MB, seconds: 300 } },
+  bundle: { file: 'bundle.worker.js', allowance: { memory: 3072 * MB, seconds: 300 } },
   import: { file: 'import.worker.js', allowance: { memory: 1024 * MB, seconds: 20, isOfEachReport: true } },
 } as const satisfies Readonly<Record<string, { file: string; allowance: Allowance }>>;
 

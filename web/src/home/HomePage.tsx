@@ -23,6 +23,7 @@ import { Button } from '../ui/Button.js';
 import { count } from '../ui/count.js';
 import { TopBar } from '../ui/Frame.js';
 import { Notice } from '../ui/Notice.js';
+import { Progress } from '../ui/Progress.js';
 import { RECORDING_FILES } from '../ui/UploadState.js';
 import { NewProduction, ProductionMenu } from './ProductionMenu.js';
 import { RoomLink } from '../room/RoomLink.js';
@@ -214,7 +215,7 @@ function Home(): ReactElement {
     setDragging(false);
     const { files } = event.dataTransfer;
     const packed = [...files].find(isBundle);
-    if (packed) return bundle.mutate(packed);
+    if (packed) return bundle.open(packed);
     const file = maybeRecordingOf(files) ?? files[0];
     if (!file) return;
     const beside = labelsBeside(files, file);
@@ -238,8 +239,8 @@ function Home(): ReactElement {
       <TopBar>
         <span className="flex-1" />
         <RoomLink />
-        <Button disabled={bundle.isPending} onClick={() => bundles.current?.click()}>
-          <PackageOpen size={17} aria-hidden /> {bundle.isPending ? 'Opening…' : 'Open a bundle'}
+        <Button disabled={bundle.state !== undefined} onClick={() => bundles.current?.click()}>
+          <PackageOpen size={17} aria-hidden /> {bundle.state ? 'Opening…' : 'Open a bundle'}
         </Button>
         <Button weight="main" onClick={() => chooser.current?.click()}>
           <Plus size={17} aria-hidden /> New scene
@@ -254,7 +255,7 @@ function Home(): ReactElement {
           onChange={({ target }) => {
             const [file] = target.files ?? [];
             target.value = '';
-            if (file) bundle.mutate(file);
+            if (file) bundle.open(file);
           }}
         />
         <input
@@ -270,6 +271,15 @@ function Home(): ReactElement {
           }}
         />
       </TopBar>
+      {bundle.state && (
+        <div className="flex items-center gap-4 border-b border-rule px-8 py-2">
+          <b className="max-w-[260px] truncate font-semibold">{bundle.state.name}</b>
+          <Progress label="Opening the bundle" done={bundle.state.done} message={bundle.state.message} className="flex-1" />
+          <Button className="py-[3px]!" onClick={bundle.giveUp}>
+            Give up
+          </Button>
+        </div>
+      )}
       <main className="relative min-h-0 flex-1 overflow-y-auto px-8 py-7">
         {failed && <Notice title="The scenes cannot be shown">{sentenceOf(failed)}</Notice>}
         {productions.data?.map((production) => {
