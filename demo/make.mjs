@@ -2,7 +2,7 @@
  * Makes the demo's voices and readings again. Needed only when a line changes: what it
  * makes is committed. Wants Debian's packages flite and sox.
  *
- *   node demo/make.mjs
+ *   node demo/make.mjs [NAME…]
  */
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
@@ -42,6 +42,16 @@ const VOICES = {
     phrases: [[0.15, 'Five pelicans, a broom, and the moon above the bay.']],
     tail: 0.3,
   },
+  'a-light-out-there': {
+    voice: 'slt',
+    pitch: -80,
+    stretch: 1.12,
+    phrases: [
+      [0.5, 'There is a light out there.'],
+      [0.9, 'Somebody left a letter on the roof, and I do believe it hums.'],
+    ],
+    tail: 0.8,
+  },
   'the-last-ferry': {
     voice: 'kal16',
     pitch: 120,
@@ -56,7 +66,11 @@ const VOICES = {
 
 const run = (command, args) => execFileSync(command, args, { maxBuffer: 1e8 });
 
-for (const [name, { voice, pitch, stretch, phrases, tail }] of Object.entries(VOICES)) {
+/** Those named on the command line, or all. */
+const wanted = process.argv.slice(2);
+const isWanted = ([name]) => wanted.length === 0 || wanted.includes(name);
+
+for (const [name, { voice, pitch, stretch, phrases, tail }] of Object.entries(VOICES).filter(isWanted)) {
   const parts = phrases.map(([before, text], index) => {
     const [spoken, part] = [join(scratch, `${name}-${index}-raw.wav`), join(scratch, `${name}-${index}.wav`)];
     run('flite', ['-voice', voice, '--setf', `duration_stretch=${stretch}`, '-t', text, '-o', spoken]);

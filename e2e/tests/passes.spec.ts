@@ -210,7 +210,7 @@ test('a lead sees where the scenes of a production stand, those that were not ch
   await page.getByRole('link', { name: 'Where it stands' }).click();
   const table = page.getByRole('table');
   await expect(table.getByText('not checked')).toHaveCount(0);
-  await expect(table.getByRole('row')).toHaveCount(4);
+  await expect(table.getByRole('row')).toHaveCount(5);
   await table.getByRole('button', { name: 'Everybody sees' }).click();
   await table.getByRole('button', { name: 'Everybody sees' }).click();
   await expect(table.getByRole('columnheader', { name: 'Everybody sees' })).toHaveAttribute('aria-sort', 'descending');

@@ -87,9 +87,10 @@ async function create(fields: Record<string, string>, recording: Buffer = RECORD
 const LINE = { script: SCRIPT, frameRate: '24', characterId: 'bramble' };
 
 describe('the demo', () => {
-  it('is there on a fresh database: three scenes at three frame rates, two characters, four charts of 6, 9 and 13 mouths on one map', async () => {
+  it('is there on a fresh database: four scenes at three frame rates, two characters, four charts of 6, 9 and 13 mouths on one map', async () => {
     const { body } = await app.agent().get('/api/scenes').expect(200);
     expect(body.map((card: { frameRate: { num: number }; holdFrames: number }) => [card.frameRate.num, card.holdFrames])).toEqual([
+      [24, 2],
       [24, 2],
       [12, 1],
       [25, 1],
@@ -117,8 +118,22 @@ describe('the demo', () => {
     expect(head.headers['content-security-policy']).toContain("default-src 'none'");
   });
 
+  it('has a scene that looks alive: eyes that look, lids that blink, brows that rise, a head that turns, lines that live', async () => {
+    const { document } = await scene('a-light-out-there');
+    const shown = (part: string): { drawing: string; inked: boolean }[] => {
+      const lane = document.tracks.find((track) => track.part === part)!;
+      return document.exposures.filter(({ track }) => track === lane.id);
+    };
+    expect(document.tracks.map(({ part }) => part ?? 'mouth').sort()).toEqual(['Brows', 'Eyes', 'Lids', 'mouth']);
+    for (const part of ['Brows', 'Eyes', 'Lids']) expect(shown(part).some(({ inked }) => inked)).toBe(true);
+    expect(shown('Lids').filter(({ drawing, inked }) => drawing === 'shut' && !inked).length).toBeGreaterThan(1);
+    expect(shown('Brows').filter(({ drawing, inked }) => drawing === 'up' && !inked).length).toBeGreaterThan(0);
+    expect(document.places.filter(({ of }) => of === 'head')).toHaveLength(10);
+    expect(document.tracks.find(({ kind }) => kind === 'mouth')!.boil).toBe(0.3);
+  });
+
   it('shows every closure of its lines', async () => {
-    for (const id of ['the-wet-stamp', 'a-complaint', 'the-last-ferry']) {
+    for (const id of ['the-wet-stamp', 'a-complaint', 'the-last-ferry', 'a-light-out-there']) {
       const { document } = await scene(id);
       const played = new Set(
         document.exposures.filter((exposure) => ['press', 'bite'].includes(exposure.drawing)).flatMap((exposure) => exposure.plays),
@@ -273,7 +288,7 @@ describe('changing a scene', () => {
   it('shows the other scenes beside one that is damaged all the same, and says what is wrong with it', async () => {
     await app.sql("update `scene` set `card` = null, `document` = json_set(`document`, '$.tracks[0].rules', null) where `id` = ?", [id]);
     const { body } = await app.agent().get('/api/scenes').expect(200);
-    expect(body).toHaveLength(3);
+    expect(body).toHaveLength(4);
     const [damaged] = body.filter((card: { fault?: string }) => card.fault);
     expect(damaged).toMatchObject({ id, title: 'The last ferry' });
     expect(damaged.fault).toMatch(/mouth1 of the tracks has a field “rules” that is null/);

@@ -12,12 +12,17 @@ import {
   maybePartLane,
   mouthLanes,
   newScene,
+  NO_PLACE,
   partsOfHead,
   PLAIN_ACCENT,
   putDrawing,
+  putOver,
   SCENE_KIND,
   setBlinks,
+  setBoil,
   setInk,
+  setLifts,
+  setPlace,
   starterChart,
   STARTER_STYLES,
   starterParts,
@@ -30,7 +35,9 @@ import {
   type ChartHead,
   type HeadEyes,
   type KeyingRules,
+  type LiftRules,
   type Patch,
+  type PlaceValue,
   type Reading,
   type Refusal,
   type SceneDocument,
@@ -46,6 +53,14 @@ import { Character, Chart, Production, Scene } from '../storage/entities.js';
 
 /** Folder of the demo's files. */
 export const DEMO_FOLDER = Symbol('DEMO_FOLDER');
+
+interface DemoLane {
+  readonly part: string;
+  readonly blinks?: BlinkRules;
+  readonly lifts?: LiftRules;
+  /** What was put by hand: from a frame, up to another, a drawing. */
+  readonly shows?: readonly (readonly [from: number, to: number, drawing: string])[];
+}
 
 interface DemoFile {
   readonly production: { readonly id: string; readonly name: string };
@@ -75,7 +90,11 @@ interface DemoFile {
     readonly inkFrames?: readonly [number, number];
     readonly puts?: readonly { readonly frame: number; readonly drawing: string }[];
     /** Lanes of further parts of the face. */
-    readonly lanes?: readonly { readonly part: string; readonly blinks: BlinkRules }[];
+    readonly lanes?: readonly DemoLane[];
+    /** Where the head is over time, eased at both ends; what is not said is as it was drawn. */
+    readonly headPlaces?: readonly (Partial<PlaceValue> & { readonly frame: number })[];
+    /** How much the lines of the mouth live while it is held. */
+    readonly boil?: number;
   }[];
 }
 
@@ -174,21 +193,28 @@ export class DemoService {
 /** The scene with its lanes of further parts, their pencil keyed. */
 function withLanes(
   scene: SceneDocument,
-  { characterId, lanes = [] }: DemoFile['scenes'][number],
+  { characterId, lanes = [], headPlaces = [], boil }: DemoFile['scenes'][number],
   rows: ReadonlyMap<string, Chart>,
 ): SceneDocument {
   const charts = new Map([...rows.values()].map(({ id, document }) => [id, document]));
   const parts = partsOfHead(maybeHead(rows.get(characterId)!.document));
+  const { id: mouth } = mouthLanes(scene)[0]!;
   let document = scene;
-  for (const { part: name, blinks } of lanes) {
+  const then = (patch: Patch | Refusal): void => void (document = applied(document, patch));
+  for (const { part: name, blinks, lifts, shows = [] } of lanes) {
     const part = parts.find((candidate) => candidate.name === name)!;
-    const { id: mouth } = mouthLanes(document)[0]!;
-    document = applied(document, addPartLane(document, { mouth, part }, charts.get(part.chartId)!, randomUUID));
-    const lane = maybePartLane(document, characterId, name)!;
-    document = applied(document, setBlinks(document, lane.id, blinks, randomUUID));
-    const pencil = keyPencil(document, lane.id, charts, randomUUID);
-    document = applied(document, isRefusal(pencil) ? pencil : pencil.patch);
+    const chart = charts.get(part.chartId)!;
+    then(addPartLane(document, { mouth, part }, chart, randomUUID));
+    const { id: track } = maybePartLane(document, characterId, name)!;
+    if (blinks) then(setBlinks(document, track, blinks, randomUUID));
+    if (lifts) then(setLifts(document, track, lifts, randomUUID));
+    for (const [from, to, drawing] of shows) then(putOver(document, { track, from, to, drawing }, chart, randomUUID));
+    const pencil = keyPencil(document, track, charts, randomUUID);
+    then(isRefusal(pencil) ? pencil : pencil.patch);
   }
+  for (const { frame, ...place } of headPlaces)
+    then(setPlace(document, { track: mouth, of: 'head', frame, ease: 'both' }, { ...NO_PLACE, ...place }, randomUUID));
+  if (boil !== undefined) then(setBoil(document, mouth, boil, randomUUID));
   return document;
 }
 

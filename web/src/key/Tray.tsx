@@ -72,7 +72,7 @@ function Tile({ title, label, onPress, low = false, children }: TileProps): Reac
       aria-label={label}
       className={clsx(
         'flex items-center justify-center gap-1 rounded-[10px] border border-dashed border-graphite text-[12px] font-semibold text-ink-soft hover:border-ink hover:text-ink',
-        low ? 'min-h-0 flex-1' : 'min-h-[72px] flex-col',
+        low ? 'min-h-0 flex-1 max-[1400px]:[&>svg]:hidden' : 'min-h-[72px] flex-col',
       )}
     >
       {children}
