@@ -227,6 +227,7 @@ export { jawAt, jawCurve, jawOf, PLAIN_JAW } from './face/jaw.js';
 export {
   maybePlaceAt,
   movePlace,
+  movePlacesAt,
   NO_PLACE,
   PLACE_EASES,
   PLACE_LIMITS,

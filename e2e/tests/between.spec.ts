@@ -225,6 +225,35 @@ test('a head and a mouth are moved over time, by numbers, by the mouse and by ke
   expect((await sceneDocument(app, SCENE)).places).toEqual(document.places);
   await page.keyboard.press('ArrowLeft');
   await expect(page.getByTestId('easel')).toHaveAttribute('data-frame', '12');
+  // Its lozenge on the lane is dragged: the keys there go together, past none, and Escape gives it up.
+  const sheet = page.getByTestId('bar-sheet');
+  const area = (await sheet.boundingBox())!;
+  const [left, perFrame, lane] = await sheet.evaluate(({ dataset }) =>
+    [dataset['left'], dataset['perFrame'], dataset['mouthY']].map(Number),
+  );
+  const lozenge = (frame: number) => [area.x + left! + (frame + 0.5) * perFrame!, area.y + lane! + 2] as const;
+  await page.mouse.move(...lozenge(12));
+  await page.mouse.down();
+  await page.mouse.move(...lozenge(15), { steps: 4 });
+  await expect(page.getByTestId('easel')).toHaveAttribute('data-frame', '15');
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await expect(page.getByTestId('easel')).toHaveAttribute('data-frame', '12');
+  await page.mouse.move(...lozenge(12));
+  await page.mouse.down();
+  await page.mouse.move(...lozenge(16), { steps: 4 });
+  await page.mouse.up();
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).places.map(({ of, frame }) => [of, frame])).toEqual([
+    ['head', 0],
+    ['head', 16],
+    ['own', 16],
+  ]);
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  expect((await sceneDocument(app, SCENE)).places).toEqual(document.places);
+  for (let press = 0; press < 4; press++) await page.keyboard.press('ArrowLeft');
+  await expect(page.getByTestId('easel')).toHaveAttribute('data-frame', '12');
   // The knob on the lower edge of its box skews it.
   const knob = (await page.locator('[data-handle=skew]').boundingBox())!;
   await page.mouse.move(knob.x + knob.width / 2, knob.y + knob.height / 2);

@@ -17,6 +17,7 @@ import {
   looksOfFrames,
   maybePlaceAt,
   movePlace,
+  movePlacesAt,
   pictureSvg,
   PLACE_EASES,
   placesOf,
@@ -261,5 +262,22 @@ describe('a key moved apart from what is exposed', () => {
     expect(refusal(5, 1)).toEqual({ refusal: expect.stringMatching(/no key/) as string });
     const locked = patched(scene, setLaneState(scene, { track: 'mouth1', state: 'locked', on: true }, ids));
     expect(refusal(4, 1, locked)).toEqual({ refusal: expect.stringMatching(/locked/) as string });
+  });
+
+  it('goes with that of the head at the same frame, or neither goes', () => {
+    const HEAD = { ...OWN, of: 'head' } as const;
+    const both = keyed(keyed(scene, HEAD, 4, { angle: 5 }), HEAD, 12, { angle: 0 });
+    const at = (document: SceneDocument): number[][] => [OWN, HEAD].map((what) => placesOf(document, what).map(({ frame }) => frame));
+    const all = (frame: number, by: number) => movePlacesAt(both, { track: OWN.track, frame, by }, ids);
+    expect(at(patched(both, all(4, 2)))).toEqual([
+      [6, 9],
+      [6, 12],
+    ]);
+    expect(at(patched(both, all(12, -1)))).toEqual([
+      [4, 9],
+      [4, 11],
+    ]);
+    expect(all(4, 8)).toEqual({ refusal: expect.stringMatching(/already/) as string });
+    expect(all(5, 1)).toEqual({ refusal: expect.stringMatching(/no key/) as string });
   });
 });

@@ -144,6 +144,20 @@ export function movePlace(
   return { id: newId(), reason: 'place.move', ops: [put('places', there, { ...there, frame: to })] };
 }
 
+/** Moves all keys of a lane at a frame, of its own drawings and of the head, by so many frames, as `movePlace` does each. */
+export function movePlacesAt(
+  scene: SceneDocument,
+  { track, frame, by }: { readonly track: string; readonly frame: number; readonly by: number },
+  newId: IdSource,
+): Patch | Refusal {
+  const isThere = (of: PlaceKey['of']): boolean => placesOf(scene, { track, of }).some((key) => key.frame === frame);
+  const moved = (of: PlaceKey['of']): Patch | Refusal => movePlace(scene, { track, of, frame, by }, newId);
+  if (!isThere('own') || !isThere('head')) return moved(isThere('head') ? 'head' : 'own');
+  const [own, head] = [moved('own'), moved('head')];
+  if (isRefusal(own) || isRefusal(head)) return isRefusal(own) ? own : head;
+  return { ...own, ops: [...own.ops, ...head.ops] };
+}
+
 /**
  * Keys moved with what their frames become; of two that come to one frame the first stays, and null takes one away.
  *

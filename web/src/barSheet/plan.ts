@@ -244,6 +244,9 @@ export function isSpokenIn({ wordsFrom, wordsTo }: SystemPlan, { from, to }: Spa
   return to > wordsFrom + SAME_PLACE && from < wordsTo - SAME_PLACE;
 }
 
+/** A key of a place is taken hold of this near to its lozenge, in pixels. */
+export const PLACE_REACH = 7;
+
 export interface Hit {
   readonly frame: number;
   /** The frame with its fraction. */

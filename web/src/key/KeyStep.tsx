@@ -52,6 +52,7 @@ import { useFirstOf } from '../barSheet/useSheetPointer.js';
 import { useEdgeHolds, useOtherLanes } from './useMouthHolds.js';
 import { useRangeHolds } from './useRangeHolds.js';
 import { useScrubPut } from './useScrubPut.js';
+import { usePlaceHolds } from './usePlaceHolds.js';
 import { useSelectionHolds } from './useSelectionHolds.js';
 import { ViewSwitch } from './ViewSwitch.js';
 
@@ -139,6 +140,7 @@ function KeySheet({ proposal, playIn, heard, cribbing, onCrib }: KeySheetProps):
   const holds = useFirstOf(
     useReadingHolds(opens),
     useRangeHolds(proposal),
+    usePlaceHolds(proposal.changes === 0),
     useSelectionHolds(proposal.changes === 0),
     useEdgeHolds(proposal.changes === 0),
     useOtherLanes(),
