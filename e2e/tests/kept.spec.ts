@@ -217,7 +217,7 @@ test('productions are made, named and removed, a scene is copied, a character wi
   await page.getByRole('menuitem', { name: 'Remove' }).click();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByText('Harbour at dusk')).toHaveCount(0);
-  expect(await app.json<SceneCard[]>('/api/scenes')).toHaveLength(4);
+  expect(await app.json<SceneCard[]>('/api/scenes')).toHaveLength(5);
 });
 
 test('a recording dropped on any step is placed on Listen', async ({ page, app }) => {

@@ -109,16 +109,20 @@ test('two windows: changes elsewhere in the scene go together, changes of the sa
   await goTo(page, 60);
   await page.keyboard.press('KeyZ');
   await expect(page.getByTestId('save-state')).toHaveText('saved');
-  // The other window has not heard of it, changes another mouth, and takes both in.
+  // The other window changes another mouth, and has both.
   await goTo(other, 120);
   await other.keyboard.press('KeyC');
   await expect(other.getByTestId('save-state')).toHaveText('saved');
   expect((await mouthLane(other)).find((cell) => cell.from === 60)).toMatchObject({ drawing: 'drop', inked: true });
 
+  // At once: what the other does has not arrived here when this one puts its own.
+  await page.route('**/api/scenes/**', (route) => route.abort());
   await goTo(other, 60);
   await other.keyboard.press('KeyQ');
   await expect(other.getByTestId('save-state')).toHaveText('saved');
   await page.keyboard.press('KeyF');
+  await expect(page.getByTestId('save-state')).toHaveText('not saved yet');
+  await page.unroute('**/api/scenes/**');
   await expect(page.getByRole('dialog', { name: 'This scene was changed elsewhere' })).toBeVisible();
   await page.getByRole('button', { name: 'Go on with mine' }).click();
   await expect(page.getByText('The last ferry (my version)')).toBeVisible();
