@@ -1,6 +1,6 @@
 /** What is read out of damaged databases, and what can be done with it. */
 import Database from 'libsql';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { serialize } from 'node:v8';
@@ -77,6 +77,32 @@ it('reads what is left where pages are damaged, and leaves the file as it is', (
   const whole = new Set(rows(file, 'asset').map((row) => JSON.stringify(row)));
   for (const row of rows(out, 'asset')) expect(whole.has(JSON.stringify(row))).toBe(true);
   expect(readFileSync(join(data, 'zest-jaw.db')).equals(before)).toBe(true);
+});
+
+it('loses three of many scenes at most where one page is damaged, wherever that is', () => {
+  const many = join(folder, 'many.db');
+  copyFileSync(file, many);
+  const database = new Database(many);
+  const columns = (database.prepare("select name from pragma_table_info('scene') where name <> 'id'").raw(true).all() as [string][])
+    .map(([name]) => `s.\`${name}\``)
+    .join(', ');
+  database.exec(`with recursive n(i) as (select 1 union all select i + 1 from n where i < 60)
+    insert into scene select 'copy-' || i, ${columns} from n, (select * from scene limit 1) s`);
+  database.exec('pragma wal_checkpoint(truncate)');
+  database.close();
+  const whole = readFileSync(many);
+  const pages = whole.length / PAGE;
+  let spoiltScenes = 0;
+  // The last third of the file is the copies: their rows, and what of them has no room in a row's page.
+  for (let page = Math.ceil((2 * pages) / 3); page < pages; page += Math.ceil(pages / 20)) {
+    const bytes = Buffer.from(whole).fill(0x55, page * PAGE, (page + 1) * PAGE);
+    writeFileSync(many, bytes);
+    const [read, lost] = count(rescue(many, join(folder, 'out/many.db'))!, 'scene');
+    expect(read + lost).toBe(64);
+    expect(lost).toBeLessThanOrEqual(3);
+    spoiltScenes += lost;
+  }
+  expect(spoiltScenes).toBeGreaterThan(0);
 });
 
 it('puts a production in the place of one that is lost: all the rest hangs on it', () => {

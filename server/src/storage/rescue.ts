@@ -66,9 +66,11 @@ function rescueTable(from: Connection, to: Connection, table: string): RescuedTa
     `insert or ignore into ${quoted(table)} (rowid, ${columns.map(quoted).join(', ')}) values (${['?', ...columns].map(() => '?').join(', ')})`,
   );
   let [read, lost] = [0, 0];
+  const asked = `select rowid, ${columns.map(quoted).join(', ')} from ${quoted(table)} not indexed where rowid = ?`;
+  const asking = (): ReturnType<Connection['prepare']> => from.prepare(asked).raw(true);
   let one: ReturnType<Connection['prepare']>;
   try {
-    one = from.prepare(`select rowid, ${columns.map(quoted).join(', ')} from ${quoted(table)} not indexed where rowid = ?`).raw(true);
+    one = asking();
   } catch {
     return { table, read, lost };
   }
@@ -82,6 +84,8 @@ function rescueTable(from: Connection, to: Connection, table: string): RescuedTa
       read += 1;
     } catch {
       lost += 1;
+      // One that has failed fails from then on.
+      one = asking();
     }
   }
   to.exec('commit');
