@@ -1,6 +1,7 @@
 /**
  * `npm run torture [-- --files N --kills N --seed N]`: files that chance has damaged through every decoder, and a server that is
- * killed in the middle of whatever it does. Says what became of each, and ends with 1 where something was lost or not told.
+ * killed in the middle of whatever it does, on a disk that runs full, beside another on the same folder, and by a clock that
+ * jumps. Says what became of each, and ends with 1 where something was lost or not told.
  * By itself as much as a night: ten thousand files of each kind, three hundred kills.
  */
 import { execFileSync, spawn } from 'node:child_process';
@@ -173,9 +174,10 @@ async function recordingsThroughDecoders(pool) {
   }
 }
 
-/** A server on a data folder, once it answers. */
-function started(data) {
-  const child = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], {
+/** A server on a data folder, once it answers; with modules that are loaded before it. */
+function started(data, before = []) {
+  const args = [...before.map((module) => `--import=${module}`), join(ROOT, 'server/dist/main.js')];
+  const child = spawn(process.execPath, args, {
     env: { ...process.env, ZEST_DATA: data, PORT: '0' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
@@ -192,24 +194,39 @@ function started(data) {
 
 const SCENE = 'the-wet-stamp';
 
+/** One change of a scene, and its answer. */
+async function change(address) {
+  const { revision, document } = await (await fetch(`${address}/api/scenes/${SCENE}`)).json();
+  const [before] = document.settings;
+  const patchId = randomUUID();
+  const ops = [{ op: 'put', table: 'settings', id: 'scene', before, after: { ...before, title: patchId } }];
+  const answer = await fetch(`${address}/api/scenes/${SCENE}`, {
+    method: 'PATCH',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ baseRevision: revision, patchId, reason: 'scene.settings', ops }),
+  });
+  return { patchId, status: answer.status, text: await answer.text() };
+}
+
 /** Changes one after another until the server is gone; what was acknowledged is added to `acknowledged`. */
 async function edit(address, acknowledged) {
   for (;;)
     try {
-      const { revision, document } = await (await fetch(`${address}/api/scenes/${SCENE}`)).json();
-      const [before] = document.settings;
-      const patchId = randomUUID();
-      const ops = [{ op: 'put', table: 'settings', id: 'scene', before, after: { ...before, title: patchId } }];
-      const answer = await fetch(`${address}/api/scenes/${SCENE}`, {
-        method: 'PATCH',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ baseRevision: revision, patchId, reason: 'scene.settings', ops }),
-      });
-      if (answer.ok) acknowledged.push(patchId);
-      else if (answer.status !== 409) faults.push(`a change was answered with ${answer.status}: ${await answer.text()}`);
+      const { patchId, status, text } = await change(address);
+      if (status === 200) acknowledged.push(patchId);
+      else if (status !== 409) faults.push(`a change was answered with ${status}: ${text}`);
     } catch {
       return;
     }
+}
+
+/** What was acknowledged and is not there. */
+async function lookForLost(address, acknowledged) {
+  const answer = await fetch(`${address}/api/scenes/${SCENE}/patches?since=0`);
+  const rows = await answer.json();
+  if (!answer.ok) return void faults.push(`the history was answered with ${answer.status}: ${rows.detail}`);
+  const kept = new Set(rows.map(({ patch }) => patch.id));
+  for (const id of acknowledged) if (!kept.has(id)) faults.push(`the change ${id} was acknowledged and is lost`);
 }
 
 /** Work under way while it dies; what becomes of it is nobody's loss, but it must not keep the server from starting. */
@@ -241,9 +258,7 @@ async function kills() {
   const random = chance('kills');
   for (let round = 0; round <= KILLS; round++) {
     const { child, address, ended } = await started(data);
-    const rows = await (await fetch(`${address}/api/scenes/${SCENE}/patches?since=0`)).json();
-    const kept = new Set(rows.map(({ patch }) => patch.id));
-    for (const id of acknowledged) if (!kept.has(id)) faults.push(`the change ${id} was acknowledged and is lost`);
+    await lookForLost(address, acknowledged);
     if (round === KILLS) {
       child.kill('SIGTERM');
       await ended;
@@ -260,12 +275,132 @@ async function kills() {
   );
 }
 
+const ended = async ({ child, ended: over }) => {
+  child.kill('SIGTERM');
+  await over;
+};
+
+/** Whether a small disk of memory can be mounted here. */
+function mounted(disk) {
+  mkdirSync(disk);
+  try {
+    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=16m', 'tmpfs', disk], { stdio: 'ignore' });
+    return true;
+  } catch {
+    console.log('A full and a read-only disk: left out, since nothing can be mounted here');
+    return false;
+  }
+}
+
+/** A disk that runs full, and has room again; and one that cannot be written from the start. */
+async function disks() {
+  const disk = join(folder, 'disk');
+  if (!mounted(disk)) return;
+  const acknowledged = [];
+  let server;
+  try {
+    server = await started(disk);
+    const room = Number(execFileSync('df', ['--output=avail', disk]).toString().split('\n')[1]) * 1024;
+    writeFileSync(join(disk, 'filler'), Buffer.alloc(Math.max(0, room - 200_000)));
+    let told;
+    for (let count = 0; count < 500 && !told; count++) {
+      const { patchId, status, text } = await change(server.address);
+      if (status === 200) acknowledged.push(patchId);
+      else told = `${status} ${text}`;
+    }
+    if (!/^507 .*is full/.test(told ?? '')) faults.push(`on a full disk a change was answered with ${told}`);
+    const form = new FormData();
+    form.append('recording', new Blob([Buffer.alloc(2_000_000)]), 'line.wav');
+    const upload = await fetch(`${server.address}/api/recordings`, { method: 'POST', body: form });
+    if (upload.status !== 507) faults.push(`on a full disk a recording was answered with ${upload.status}: ${await upload.text()}`);
+    await lookForLost(server.address, acknowledged);
+    rmSync(join(disk, 'filler'));
+    const again = await change(server.address);
+    if (again.status === 200) acknowledged.push(again.patchId);
+    else faults.push(`with room again a change was answered with ${again.status}: ${again.text}`);
+    await ended(server);
+    server = await started(disk);
+    await lookForLost(server.address, acknowledged);
+    await ended(server);
+    server = undefined;
+    execFileSync('mount', ['-o', 'remount,ro', disk]);
+    await started(disk).then(
+      () => faults.push('a server started on a disk that cannot be written'),
+      ({ message }) => /disk that cannot be written|cannot be written/.test(message) || faults.push(`on a read-only disk: ${message}`),
+    );
+    console.log(`A full and a read-only disk: ${acknowledged.length} changes acknowledged, told in a sentence`);
+  } finally {
+    server?.child.kill('SIGKILL');
+    await server?.ended;
+    execFileSync('umount', [disk]);
+  }
+}
+
+/** Two servers on one folder: the second says so, and the first goes on. */
+async function twoServers() {
+  const data = join(folder, 'two');
+  mkdirSync(data);
+  const acknowledged = [];
+  const first = await started(data);
+  const editing = edit(first.address, acknowledged);
+  for (let count = 0; count < 5; count++)
+    await started(data).then(
+      () => faults.push('a second server started on the same folder'),
+      ({ message }) => /is in use by another Zest Jaw/.test(message) || faults.push(`the second server: ${message}`),
+    );
+  await ended(first);
+  await editing;
+  const again = await started(data);
+  await lookForLost(again.address, acknowledged);
+  await ended(again);
+  console.log(`Two servers: ${acknowledged.length} changes acknowledged, the second refused five times`);
+}
+
+/** A clock that jumps by days, back and forth, while changes and work go on. */
+async function clocks() {
+  const data = join(folder, 'clocks');
+  mkdirSync(data);
+  const module = join(folder, 'jumpingClock.mjs');
+  // Dates stay what they are but for what they take the present to be.
+  const clock = [
+    'const now = Date.now.bind(Date); let by = 0;',
+    'setInterval(() => { by = (Math.random() - 0.5) * 80 * 86_400_000; }, 200).unref();',
+    'const present = () => Math.round(now() + by);',
+    'globalThis.Date = new Proxy(Date, {',
+    '  construct: (Own, given) => (given.length > 0 ? new Own(...given) : new Own(present())),',
+    "  get: (Own, name) => (name === 'now' ? present : Own[name]),",
+    '});',
+  ].join('\n');
+  writeFileSync(module, clock);
+  const acknowledged = [];
+  const random = chance('clocks');
+  for (let round = 0; round < Math.max(3, Math.ceil(KILLS / 30)); round++) {
+    const server = await started(data, [module]);
+    await lookForLost(server.address, acknowledged);
+    const editing = edit(server.address, acknowledged);
+    for (let count = 0; count < 4; count++) {
+      await work(server.address, random);
+      await new Promise((resolve) => setTimeout(resolve, 300));
+    }
+    if (round % 2 === 0) server.child.kill('SIGKILL');
+    else server.child.kill('SIGTERM');
+    await Promise.all([server.ended, editing]);
+  }
+  const last = await started(data);
+  await lookForLost(last.address, acknowledged);
+  await ended(last);
+  console.log(`Clocks that jump by up to forty days: ${acknowledged.length} changes acknowledged`);
+}
+
 const pool = new WorkerPool();
 try {
   mkdirSync(join(folder, 'out'));
   await picturesThroughDecoders(pool);
   await recordingsThroughDecoders(pool);
   await kills();
+  await disks();
+  await twoServers();
+  await clocks();
 } finally {
   await pool.onModuleDestroy();
   rmSync(folder, { recursive: true, force: true });

@@ -1,6 +1,7 @@
 /** Every error leaves as a problem document, and never with a stack. */
 import { ArgumentsHost, Catch, ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import { Response } from 'express';
+import { DISK_FAULTS, maybeDiskFault } from '../storage/diskFault.js';
 import { MAX_BODY, MAX_UPLOAD_BYTES } from '../scenes/limits.js';
 
 interface Described {
@@ -42,6 +43,9 @@ function describe(error: unknown): Described {
   }
   const known = maybeOfRequest(error);
   if (known) return known;
+  const disk = maybeDiskFault(error);
+  // Insufficient storage (RFC 4918, 11.5): trying again helps once somebody has made room.
+  if (disk) return { status: 507, body: { type: 'about:blank', title: 'Not kept', status: 507, detail: DISK_FAULTS[disk] } };
   return {
     status: 500,
     body: {
@@ -60,7 +64,8 @@ export class ProblemFilter implements ExceptionFilter {
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
     const { status, body } = describe(error);
-    if (status >= 500) this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+    if (status === 507) this.logger.warn((body as { detail: string }).detail);
+    else if (status >= 500) this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
     if (response.headersSent) {
       response.end();
       return;

@@ -9,6 +9,7 @@ import { hasEnded, type JobView, type OfferView } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { defer, filter, from, merge, Observable, Subject, takeWhile } from 'rxjs';
 import { notThere } from '../guard/problem.js';
+import { DISK_FAULTS, maybeDiskFault } from '../storage/diskFault.js';
 import { Job } from '../storage/entities.js';
 
 export interface JobRun {
@@ -163,9 +164,9 @@ export class JobService implements OnModuleDestroy {
     this.running.set(id, controller);
     job.state = 'running';
     job.attempts += 1;
-    await em.flush();
-    this.changes.next(jobView(job));
     try {
+      await em.flush();
+      this.changes.next(jobView(job));
       const warnings = await runner({
         job,
         signal: controller.signal,
@@ -183,13 +184,20 @@ export class JobService implements OnModuleDestroy {
       else if (error instanceof JobFailed) Object.assign(job, { state: 'failed', message: error.message });
       else {
         this.logger.error(error instanceof Error ? error.stack : String(error));
-        Object.assign(job, { state: 'failed', message: 'This work stopped unexpectedly. Nothing is lost; try it again.' });
+        const disk = maybeDiskFault(error);
+        const message = disk ? DISK_FAULTS[disk] : 'This work stopped unexpectedly. Nothing is lost; try it again.';
+        Object.assign(job, { state: 'failed', message });
       }
       this.letGo.get(job.kind)?.(job);
     } finally {
       this.running.delete(id);
     }
-    await em.flush();
+    await em.flush().catch((error: unknown) => {
+      const disk = maybeDiskFault(error);
+      if (!disk) throw error;
+      // It is told all the same; the row says so when it is begun again, as after a server that died.
+      Object.assign(job, { state: 'failed', message: DISK_FAULTS[disk] });
+    });
     this.changes.next(jobView(job));
   }
 }

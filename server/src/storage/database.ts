@@ -3,6 +3,7 @@ import { defineConfig, LibSqlDriver, MikroORM } from '@mikro-orm/libsql';
 import { Migrator } from '@mikro-orm/migrations';
 import { BeforeApplicationShutdown, Injectable } from '@nestjs/common';
 import { closeSync, existsSync, openSync, readSync, statSync } from 'node:fs';
+import { maybeDiskFault } from './diskFault.js';
 import { ENTITIES } from './entities.js';
 import { MIGRATIONS } from './migrations.js';
 
@@ -37,9 +38,10 @@ export class DamagedDatabase extends Error {
 function maybeFaultOfFile(error: unknown): string | undefined {
   const said = error instanceof Error ? error.message : String(error);
   if (/not a database|SQLITE_NOTADB/i.test(said)) return `The database file is no database. ${PUT_BACK}`;
-  if (/SQLITE_READONLY|readonly database|read-only/i.test(said))
+  const fault = maybeDiskFault(error);
+  if (fault === 'readOnly')
     return 'The database file cannot be written. Give whoever starts this the right to write it, and its folder, and start again.';
-  if (/SQLITE_FULL|disk is full|ENOSPC/i.test(said)) return 'The disk is full. Make room on it and start again.';
+  if (fault === 'full') return 'The disk is full. Make room on it and start again.';
   return undefined;
 }
 
