@@ -33,7 +33,7 @@ it('a production is made, named, and goes with everything that is in it', async 
   const [last] = await productions();
   const refused = await app.agent().delete(`/api/productions/${last!.id}`).expect(422);
   expect(refused.body.detail).toMatch(/is the only production/);
-  expect((await app.agent().get('/api/scenes').expect(200)).body).toHaveLength(3);
+  expect((await app.agent().get('/api/scenes').expect(200)).body).toHaveLength(4);
 });
 
 it('a character goes with its charts, unless it speaks somewhere', async () => {
