@@ -60,6 +60,8 @@ export interface Proposal {
   /** The phrase has rules of its own. */
   readonly hasOwn: boolean;
   readonly isTrying: boolean;
+  /** What is tried has been worked out, for the scene as it is: it can be taken. */
+  readonly isPlanned: boolean;
   /** The sheet as it would be; as it is when nothing is tried. */
   readonly data: SheetData;
   /** Mouths that would change. */
@@ -201,6 +203,7 @@ export function useProposal(heard: HeardFrames | undefined): Proposal {
     span,
     hasOwn: own !== undefined,
     isTrying: wanted !== undefined,
+    isPlanned: isCurrent,
     data: shown,
     changes: exposures === data.exposures ? 0 : exposures.filter((exposure) => exposure.isProposed).length,
     propose,
