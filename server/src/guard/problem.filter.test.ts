@@ -30,6 +30,10 @@ it('says that a disk is full, or cannot be written, and logs the sentence alone'
   });
 });
 
+it('logs nothing where somebody went away in the middle of sending', () => {
+  expect(answerTo(new Error('Request aborted'))).toMatchObject({ status: 400, logged: [] });
+});
+
 it('says nothing of a fault of ours but that it is one, and logs where it was', () => {
   const ours = answerTo(new TypeError('x is not a function'));
   expect(ours).toMatchObject({ status: 500, detail: 'Something went wrong inside. Nothing you had saved is lost; try it again.' });

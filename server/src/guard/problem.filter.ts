@@ -19,7 +19,9 @@ const UNREAD: Readonly<Record<number, readonly [title: string, detail: string]>>
 
 function maybeOfRequest(error: unknown): Described | undefined {
   const { status, statusCode } = (error ?? {}) as { readonly status?: unknown; readonly statusCode?: unknown };
-  const code = typeof status === 'number' ? status : statusCode;
+  // Whoever sent a file went away in the middle of it: nobody’s fault, and nobody is there to be told (multer’s words).
+  const wentAway = error instanceof Error && error.message === 'Request aborted';
+  const code = wentAway ? 400 : typeof status === 'number' ? status : statusCode;
   const said = typeof code === 'number' ? UNREAD[code] : undefined;
   if (!said) return undefined;
   const [title, detail] = said;
