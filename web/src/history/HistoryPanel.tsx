@@ -55,15 +55,13 @@ function StepButton({
         )}
       >
         <span className={clsx('w-[42px] shrink-0 text-[13px]', !isShown && 'text-ink-soft')}>{clock.format(atMs)}</span>
-        <span className={clsx('min-w-0 flex-1', how === 'taken back' && 'line-through decoration-1')}>
-          {capital(reasonInWords(reason))}
-          {how !== 'done' && <span className="sr-only">, {how}</span>}
-        </span>
-        {by !== undefined && (
-          <span className={clsx('max-w-[84px] shrink-0 truncate text-[13px]', !isShown && 'text-ink-soft')} title={by}>
-            {by}
+        <span className="min-w-0 flex-1">
+          <span className={clsx(how === 'taken back' && 'line-through decoration-1')}>
+            {capital(reasonInWords(reason))}
+            {how !== 'done' && <span className="sr-only">, {how}</span>}
           </span>
-        )}
+          {by !== undefined && <span className={clsx('block truncate text-[13px]', !isShown && 'text-ink-soft')}>{by}</span>}
+        </span>
         {frames && (
           <span className={clsx('shrink-0 text-[13px]', !isShown && 'text-ink-soft')}>
             {frames.to - frames.from === 1 ? frames.from + firstFrame : `${frames.from + firstFrame}–${frames.to - 1 + firstFrame}`}
