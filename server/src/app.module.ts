@@ -39,8 +39,8 @@ export interface AppOptions {
   /** Folder of the database and of finished exports. */
   readonly dataFolder: string;
   readonly demoFolder: string;
-  /** The database, where it is not the one of the data folder. */
-  readonly databaseFile?: string;
+  /** The database's file or its address, where it is not the file of the data folder. */
+  readonly database?: string | undefined;
   /** A room shares it: people sign in. */
   readonly isRoom?: boolean;
   /** What goes over the network is encrypted. */
@@ -52,7 +52,7 @@ export class AppModule {
   static with({
     dataFolder,
     demoFolder,
-    databaseFile = join(dataFolder, DATABASE_FILE),
+    database = join(dataFolder, DATABASE_FILE),
     isRoom = false,
     isEncrypted = false,
   }: AppOptions): DynamicModule {
@@ -65,7 +65,7 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [
-        MikroOrmModule.forRoot(databaseOptions(databaseFile)),
+        MikroOrmModule.forRoot(databaseOptions(database)),
         // Uploads land there for the length of a request.
         MulterModule.register({ dest: folders.arriving }),
       ],

@@ -11,6 +11,10 @@ const counted = ({ scenes, charts }: { scenes: number; charts: number }): string
 async function keepData(): Promise<string> {
   const { positionals, values } = parseArgs({ allowPositionals: true, options: { over: { type: 'boolean', default: false } } });
   const [what, file, ...more] = positionals;
+  if (process.env['ZEST_DATABASE'] !== undefined)
+    throw new Error(
+      'The data is in a server database (ZEST_DATABASE). Back it up and put it back with what comes with that: pg_dump and pg_restore.',
+    );
   const folder = process.env['ZEST_DATA'] ?? OWN_DATA_FOLDER;
   if (more.length === 0 && what === 'backup' && !values.over) {
     const made = await backUp(folder, new Date(), file);

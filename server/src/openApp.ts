@@ -1,6 +1,5 @@
 /** Puts the application together: database ready, guards on, demo loaded, interface served. */
-import { RequestContext } from '@mikro-orm/core';
-import { MikroORM } from '@mikro-orm/libsql';
+import { MikroORM, RequestContext } from '@mikro-orm/core';
 import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import { NestExpressApplication } from '@nestjs/platform-express';
@@ -24,6 +23,7 @@ import { MAX_BODY } from './scenes/limits.js';
 import { ClearingService } from './storage/clearing.service.js';
 import { checkDatabaseFile, DamagedDatabase, DATABASE_FILE, prepareDatabase, withFileSaid } from './storage/database.js';
 import { onlyLooking } from './guard/onlyLooking.js';
+import { isServerDatabase, withServerSaid } from './storage/serverDatabase.js';
 import { rescue, rescuedFileOf, sentenceOfRescue } from './storage/rescue.js';
 
 export interface OpenOptions extends AppOptions {
@@ -71,6 +71,11 @@ function serveInterface(app: NestExpressApplication, folder: string): void {
  */
 export async function openApp(options: OpenOptions): Promise<NestExpressApplication> {
   mkdirSync(options.dataFolder, { recursive: true });
+  const { database } = options;
+  if (database !== undefined && isServerDatabase(database))
+    return openOn(options).catch((error: unknown) => {
+      throw withServerSaid(error, database);
+    });
   const file = join(options.dataFolder, DATABASE_FILE);
   try {
     checkDatabaseFile(file);
@@ -79,7 +84,7 @@ export async function openApp(options: OpenOptions): Promise<NestExpressApplicat
     if (!(error instanceof DamagedDatabase)) throw error;
     const rescued = rescue(file, rescuedFileOf(options.dataFolder, file));
     if (!rescued) throw error;
-    return openOn({ ...options, databaseFile: rescued.file }, sentenceOfRescue(rescued));
+    return openOn({ ...options, database: rescued.file }, sentenceOfRescue(rescued));
   }
 }
 

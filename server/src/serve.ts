@@ -76,12 +76,18 @@ async function setPassphrase(app: NestExpressApplication, { passphrase }: RoomOp
   if (next !== undefined && !(await room.isPassphrase(next))) await room.setPassphrase(next);
 }
 
+export interface ServeOptions {
+  /** Whom it serves beside this computer; nobody without it. */
+  readonly room?: RoomOptions | undefined;
+  /** The address of a server database; without it there is a file in the folder. */
+  readonly database?: string | undefined;
+}
+
 /**
  * @param port 0 takes any that is free
- * @param room whom it serves beside this computer; nobody without it
  * @throws the socket's error, `EADDRINUSE` when the port is taken; a sentence when the folder is in use
  */
-export async function serve(dataFolder: string, port: number, room?: RoomOptions): Promise<Serving> {
+export async function serve(dataFolder: string, port: number, { room, database }: ServeOptions = {}): Promise<Serving> {
   const unlock = await lockFolder(dataFolder).catch((error: unknown) => {
     throw withFolderSaid(error, dataFolder);
   });
@@ -98,6 +104,7 @@ export async function serve(dataFolder: string, port: number, room?: RoomOptions
       hosts,
       isRoom: room !== undefined,
       isEncrypted,
+      database,
     });
     const close = async (): Promise<void> => {
       gate.close();

@@ -1,5 +1,5 @@
 /** Files by content: the same bytes are kept once, under their SHA-256. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Injectable } from '@nestjs/common';
 import { createHash } from 'node:crypto';
 import { notThere } from '../guard/problem.js';

@@ -1,5 +1,5 @@
 /** Mouth charts as documents with revisions. A drawing that a scene shows cannot be taken from under it. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Injectable } from '@nestjs/common';
 import { CHART_KIND, chartSettings, checkChart, drawingsUsed, picturesOfChart, type ChartDocument } from '@zest-jaw/core';
 import { AssetStore } from '../assets/asset.store.js';

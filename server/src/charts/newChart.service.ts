@@ -1,5 +1,5 @@
 /** A new chart, for a character that is there or for a new one. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Injectable } from '@nestjs/common';
 import {
   applyPatch,

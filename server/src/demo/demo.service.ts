@@ -1,5 +1,5 @@
 /** Loads the demo into an empty database: a production with its characters, charts and scenes. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Inject, Injectable } from '@nestjs/common';
 import {
   addPartLane,

@@ -4,7 +4,7 @@
  * together or not at all.
  */
 import type { EntityClass, FilterQuery, RequiredEntityData } from '@mikro-orm/core';
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Inject, Injectable } from '@nestjs/common';
 import {
   applyPatch,

@@ -2,6 +2,7 @@
 import { ArgumentsHost, Catch, ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import { Response } from 'express';
 import { DISK_FAULTS, maybeDiskFault } from '../storage/diskFault.js';
+import { isServerAway } from '../storage/serverDatabase.js';
 import { MAX_BODY, MAX_UPLOAD_BYTES } from '../scenes/limits.js';
 
 interface Described {
@@ -48,6 +49,17 @@ function describe(error: unknown): Described {
   const disk = maybeDiskFault(error);
   // Insufficient storage (RFC 4918, 11.5): trying again helps once somebody has made room.
   if (disk) return { status: 507, body: { type: 'about:blank', title: 'Not kept', status: 507, detail: DISK_FAULTS[disk] } };
+  if (isServerAway(error))
+    return {
+      status: 503,
+      body: {
+        type: 'about:blank',
+        title: 'Not reached',
+        status: 503,
+        detail:
+          'The database cannot be reached at the moment. Nothing that was saved is lost, and what is not saved yet goes in when it is back.',
+      },
+    };
   return {
     status: 500,
     body: {
@@ -66,7 +78,7 @@ export class ProblemFilter implements ExceptionFilter {
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
     const { status, body } = describe(error);
-    if (status === 507) this.logger.warn((body as { detail: string }).detail);
+    if (status === 507 || status === 503) this.logger.warn((body as { detail: string }).detail);
     else if (status >= 500) this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
     if (response.headersSent) {
       response.end();

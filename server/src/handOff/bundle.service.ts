@@ -1,5 +1,5 @@
 /** Bundles that come in: beside what is there, never over it. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import { isPartChart, PLAIN_ACCENT, sameJson, sceneSettings, type ChartDocument, type Refusal, type SceneDocument } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';

@@ -1,5 +1,5 @@
 /** Files made of a scene for those who go on with it: a printed sheet, sprites, a bundle. Each is a job like reading. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import {
   chartIdsOfScene,

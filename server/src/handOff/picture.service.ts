@@ -1,5 +1,5 @@
 /** Numbered pictures of a track, as a zip file: a job like reading. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import {
   checkPictureOptions,

@@ -1,5 +1,5 @@
 /** Several scenes of a production handed off at once: one job, one zip, and a report of what could not be made. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import {
   distinctNames,

@@ -3,7 +3,7 @@
  * is accepted is kept. Until then everything lies in a folder of the import's own, which
  * goes when it is accepted or given up, or a day later.
  */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import { PICTURE_FILE_LIMITS, type ImportView, type PlacedArt } from '@zest-jaw/core';
 import type { ImportOptions } from '@zest-jaw/engine';

@@ -3,7 +3,8 @@
  * worker thread. Jobs that were under way when the server stopped start again with it.
  */
 import { RequestContext } from '@mikro-orm/core';
-import { EntityManager, MikroORM } from '@mikro-orm/libsql';
+import { MikroORM } from '@mikro-orm/core';
+import { EntityManager } from '@mikro-orm/knex';
 import { Injectable, Logger, OnModuleDestroy } from '@nestjs/common';
 import { hasEnded, type JobView, type OfferView } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
@@ -11,6 +12,7 @@ import { defer, filter, from, merge, Observable, Subject, takeWhile } from 'rxjs
 import { notThere } from '../guard/problem.js';
 import { DISK_FAULTS, maybeDiskFault } from '../storage/diskFault.js';
 import { Job } from '../storage/entities.js';
+import { isServerAway } from '../storage/serverDatabase.js';
 
 export interface JobRun {
   readonly job: Job;
@@ -152,7 +154,10 @@ export class JobService implements OnModuleDestroy {
     this.stopping = true;
     for (const controller of this.running.values()) controller.abort();
     // Told to stop, it did not end of the work that is under way.
-    await this.orm.em.fork().nativeUpdate(Job, { state: { $in: ['waiting', 'running'] } }, { attempts: 0 });
+    const told = this.orm.em.fork().nativeUpdate(Job, { state: { $in: ['waiting', 'running'] } }, { attempts: 0 });
+    await told.catch((error: unknown) => {
+      if (!isServerAway(error)) throw error;
+    });
   }
 
   private async run(id: string): Promise<void> {

@@ -1,5 +1,5 @@
 /** Checks scenes that were not checked since they were changed, one at a time. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Injectable } from '@nestjs/common';
 import type { NoteCounts } from '@zest-jaw/core';
 import { AssetStore } from '../assets/asset.store.js';

@@ -3,7 +3,7 @@
  * as they came and as the 48 kHz truth. What is made of them, a scene, a clip, a better take,
  * is asked for afterwards.
  */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import { isRefusal, maybeKindOfRecording, type RecordingKind, type RecordingView, type Refusal } from '@zest-jaw/core';
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';

@@ -2,7 +2,7 @@
  * A server that a room shares: its passphrase, who has signed in, and the links by which a device at the stage comes in. What
  * a cookie or a link carries is kept as its hash only; who has signed in is looked up in memory, at every request.
  */
-import { MikroORM } from '@mikro-orm/libsql';
+import { MikroORM } from '@mikro-orm/core';
 import { Inject, Injectable, OnModuleDestroy } from '@nestjs/common';
 import type { RoomMember } from '@zest-jaw/core';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { generate } from 'selfsigned';
 import request from 'supertest';
 import { WebSocket } from 'ws';
-import { serve, type RoomOptions, type Serving } from '../serve.js';
+import { serve, type RoomOptions, type ServeOptions, type Serving } from '../serve.js';
 import { hashOfPassphrase, isPassphrase, maybeFaultOfPassphrase } from './passphrase.js';
 
 const PASSPHRASE = 'three gulls on a wet stamp';
@@ -15,11 +15,13 @@ const SCENE = '/api/scenes/the-wet-stamp';
 jest.setTimeout(60_000);
 
 const folder = mkdtempSync(join(tmpdir(), 'zest-room-'));
-const options = (more: Partial<RoomOptions> = {}): RoomOptions => ({
-  host: '127.0.0.1',
-  names: ['sheets.studio.example'],
-  passphrase: () => Promise.resolve(PASSPHRASE),
-  ...more,
+const options = (more: Partial<RoomOptions> = {}): ServeOptions => ({
+  room: {
+    host: '127.0.0.1',
+    names: ['sheets.studio.example'],
+    passphrase: () => Promise.resolve(PASSPHRASE),
+    ...more,
+  },
 });
 
 let serving: Serving;

@@ -32,7 +32,7 @@ import {
   type TimedLine,
   type WordWay,
 } from '@zest-jaw/core';
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { randomUUID } from 'node:crypto';
 import { AssetStore } from '../assets/asset.store.js';
 import { cannotUse } from '../guard/problem.js';

@@ -1,5 +1,5 @@
 /** A new scene from a recording that has been decoded; its reading starts at once. */
-import { EntityManager } from '@mikro-orm/libsql';
+import { EntityManager } from '@mikro-orm/knex';
 import { Injectable } from '@nestjs/common';
 import { checkReading, DEFAULT_RULES, FRAME_RATE_LIMITS, maybeFrameRate, newScene, type Reading } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';

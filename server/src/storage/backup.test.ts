@@ -7,7 +7,7 @@ import request from 'supertest';
 import { lockFolder } from '../guard/folderLock.js';
 import { openApp } from '../openApp.js';
 import { backUp, momentName, restore } from './backup.js';
-import { DATABASE_FILE, databaseOptions } from './database.js';
+import { DATABASE_FILE, fileOptions } from './database.js';
 
 jest.setTimeout(120_000);
 
@@ -77,7 +77,7 @@ describe('nothing is touched, and a sentence says why, when', () => {
     await refused(join(folder, 'nowhere.db'), /There is no file/);
     writeFileSync(join(folder, 'text.db'), 'a letter home, of a hundred letters and more'.repeat(9));
     await refused(join(folder, 'text.db'), /no database/);
-    const other = await MikroORM.init(databaseOptions(join(folder, 'other.db')));
+    const other = await MikroORM.init(fileOptions(join(folder, 'other.db')));
     await other.em.getConnection().execute('create table recipe (name text)');
     await other.close(true);
     await refused(join(folder, 'other.db'), /none of Zest Jaw’s/);
@@ -85,7 +85,7 @@ describe('nothing is touched, and a sentence says why, when', () => {
     writeFileSync(join(folder, 'half.db'), readFileSync(whole).subarray(0, 200_000));
     await refused(join(folder, 'half.db'), /damaged/);
     copyFileSync(whole, join(folder, 'newer.db'));
-    const newer = await MikroORM.init(databaseOptions(join(folder, 'newer.db')));
+    const newer = await MikroORM.init(fileOptions(join(folder, 'newer.db')));
     await newer.em.getConnection().execute("insert into mikro_orm_migrations (name, executed_at) values ('20991231-tomorrow', 0)");
     await newer.close(true);
     await refused(join(folder, 'newer.db'), /written by a newer Zest Jaw \(20991231-tomorrow\)/);

@@ -3,7 +3,7 @@ import { MikroORM } from '@mikro-orm/libsql';
 import { copyFileSync, existsSync, mkdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { lockFolder } from '../guard/folderLock.js';
-import { checkDatabaseFile, DATABASE_FILE, databaseOptions, unknownMigrations, withFileSaid } from './database.js';
+import { checkDatabaseFile, connectionOf, DATABASE_FILE, fileOptions, unknownMigrations, withFileSaid } from './database.js';
 
 /** What is in a database. */
 export interface DatabaseFacts {
@@ -14,13 +14,13 @@ export interface DatabaseFacts {
 }
 
 const first = async (orm: MikroORM, statement: string): Promise<unknown> => {
-  const [row] = await orm.em.getConnection().execute<Record<string, unknown>[]>(statement);
+  const [row] = await connectionOf(orm).execute<Record<string, unknown>[]>(statement);
   return row && Object.values(row)[0];
 };
 
 /** Runs something with a database open that is not brought up to date. */
 async function withDatabase<Answer>(file: string, work: (orm: MikroORM) => Promise<Answer>): Promise<Answer> {
-  const orm = await MikroORM.init(databaseOptions(file));
+  const orm = await MikroORM.init(fileOptions(file));
   try {
     return await work(orm);
   } catch (error) {
@@ -82,7 +82,7 @@ export async function backUp(dataFolder: string, now: Date, file?: string): Prom
   const unfinished = `${to}.unfinished`;
   rmSync(unfinished, { force: true });
   try {
-    await withDatabase(from, (orm) => orm.em.getConnection().execute('vacuum into ?', [unfinished]));
+    await withDatabase(from, (orm) => connectionOf(orm).execute('vacuum into ?', [unfinished]));
     const facts = await factsOf(unfinished);
     for (const beside of ['-wal', '-shm']) rmSync(`${unfinished}${beside}`, { force: true });
     renameSync(unfinished, to);

@@ -2,13 +2,14 @@
  * Takes away what nobody can ask for any more: files of work that has ended, what arrived and was never taken up, and files
  * that no document, no earlier state and no waiting work has referred to for thirty days. What it took away is kept as a job.
  */
-import { MikroORM } from '@mikro-orm/libsql';
+import { MikroORM } from '@mikro-orm/core';
 import { Inject, Injectable, Logger, OnModuleDestroy } from '@nestjs/common';
 import { hasEnded } from '@zest-jaw/core';
 import { randomUUID } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { setImmediate as breathe } from 'node:timers/promises';
+import { connectionOf } from './database.js';
 import { Asset, Job } from './entities.js';
 
 export const CLEARING_JOB = 'clearing';
@@ -95,26 +96,24 @@ export class ClearingService implements OnModuleDestroy {
 
   /** Every hash that is written anywhere but in the table of files itself, and in work that ended long ago. */
   private async referred(now: Date): Promise<Set<string>> {
-    const connection = this.orm.em.getConnection();
+    const connection = connectionOf(this.orm);
     const found = new Set<string>();
     const note = (text: string): void => {
       for (const [hash] of text.matchAll(/\b[0-9a-f]{64}\b/g)) found.add(hash);
     };
     for (const job of await this.orm.em.fork().find(Job, {}))
       if (!hasEnded(job) || now.getTime() - job.createdAt.getTime() < KEPT_UNUSED) note(JSON.stringify(job.request));
-    const tables = await connection.execute<{ name: string }[]>(
-      "select name from sqlite_master where type = 'table' and name not like 'sqlite_%'",
-    );
-    for (const { name } of tables) {
-      if (['asset', 'job', 'mikro_orm_migrations'].includes(name)) continue;
-      for (let last = 0; ;) {
+    for (const { tableName, primaryKeys } of Object.values(this.orm.getMetadata().getAll())) {
+      if (!tableName || ['asset', 'job'].includes(tableName)) continue;
+      const key = primaryKeys[0]!;
+      for (let last: unknown; ;) {
         // One at a time, so that whoever asks for something is answered in between: a document has megabytes.
-        const [row] = await connection.execute<Record<string, unknown>[]>(
-          `select rowid as row_number, * from \`${name}\` where rowid > ${last} order by rowid limit 1`,
-        );
+        const after = last === undefined ? '' : 'where ?? > ?';
+        const names = last === undefined ? [tableName, key] : [tableName, key, last, key];
+        const [row] = await connection.execute<Record<string, unknown>[]>(`select * from ?? ${after} order by ?? limit 1`, names);
         if (!row) break;
-        for (const value of Object.values(row)) if (typeof value === 'string') note(value);
-        last = Number(row['row_number']);
+        for (const value of Object.values(row)) if (value !== null) note(typeof value === 'string' ? value : JSON.stringify(value));
+        last = row[key];
         await breathe();
       }
     }
@@ -132,9 +131,9 @@ export class ClearingService implements OnModuleDestroy {
         if (unusedSince) await em.nativeUpdate(Asset, { hash }, { unusedSince: null });
       } else if (!unusedSince) await em.nativeUpdate(Asset, { hash }, { unusedSince: now });
       else if (now.getTime() - unusedSince.getTime() > KEPT_UNUSED) {
-        const [row] = await em
-          .getConnection()
-          .execute<{ size: number }[]>('select length(bytes) as size from asset where hash = ?', [hash]);
+        const [row] = await connectionOf(this.orm).execute<{ size: number }[]>('select length(bytes) as size from asset where hash = ?', [
+          hash,
+        ]);
         // Only what is still as it was seen: somebody may have brought the same file again since.
         const removed = await em.nativeDelete(Asset, { hash, unusedSince });
         count += removed;

@@ -1,16 +1,32 @@
-/** How the database is opened: one SQLite file in WAL mode, every commit on disk before it is acknowledged. */
-import { defineConfig, LibSqlDriver, MikroORM } from '@mikro-orm/libsql';
+/**
+ * How the database is opened: one SQLite file in WAL mode, every commit on disk before it is acknowledged; or a server
+ * database, where an address of one is given.
+ */
+import { MikroORM, type Options } from '@mikro-orm/core';
+import type { AbstractSqlConnection } from '@mikro-orm/knex';
+import { defineConfig, LibSqlDriver } from '@mikro-orm/libsql';
 import { Migrator } from '@mikro-orm/migrations';
 import { BeforeApplicationShutdown, Injectable } from '@nestjs/common';
 import { closeSync, existsSync, openSync, readSync, statSync } from 'node:fs';
 import { maybeDiskFault } from './diskFault.js';
 import { ENTITIES } from './entities.js';
 import { MIGRATIONS } from './migrations.js';
+import { isServerDatabase, SERVER_MIGRATIONS, serverDatabaseOptions } from './serverDatabase.js';
 
 /** What it is called in its folder. */
 export const DATABASE_FILE = 'zest-jaw.db';
 
-export function databaseOptions(file: string) {
+/** The connection of a database, which takes statements. */
+export const connectionOf = (orm: MikroORM): AbstractSqlConnection => orm.em.getConnection() as AbstractSqlConnection;
+
+const isFile = (orm: MikroORM): boolean => orm.em.getDriver() instanceof LibSqlDriver;
+
+/** @param at a file, or the address of a server database */
+export function databaseOptions(at: string): Options {
+  return isServerDatabase(at) ? (serverDatabaseOptions(at) as Options) : (fileOptions(at) as Options);
+}
+
+export function fileOptions(file: string) {
   return defineConfig({
     driver: LibSqlDriver,
     dbName: file,
@@ -81,17 +97,17 @@ export function checkDatabaseFile(file: string): void {
 
 /** Names of what a newer version has done to the database, and this one does not know. */
 export async function unknownMigrations(orm: MikroORM): Promise<string[]> {
-  const known = new Set<string>(MIGRATIONS.map(({ name }) => name));
-  const connection = orm.em.getConnection();
-  const [table] = (await connection.execute<object[]>("select name from sqlite_master where name = 'mikro_orm_migrations'")) ?? [];
-  if (!table) return [];
+  const known = new Set<string>((isFile(orm) ? MIGRATIONS : SERVER_MIGRATIONS).map(({ name }) => name));
+  const connection = connectionOf(orm);
+  const table = isFile(orm)
+    ? "select name from sqlite_master where name = 'mikro_orm_migrations'"
+    : "select table_name from information_schema.tables where table_schema = current_schema() and table_name = 'mikro_orm_migrations'";
+  if (((await connection.execute<object[]>(table)) ?? []).length === 0) return [];
   const rows = (await connection.execute<{ name: string }[]>('select name from mikro_orm_migrations')) ?? [];
   return rows.map(({ name }) => name).filter((name) => !known.has(name));
 }
 
-/** Brings the schema up to date and checks the file. Throws a sentence when the file is damaged, or of a newer version. */
-export async function prepareDatabase(orm: MikroORM): Promise<void> {
-  const connection = orm.em.getConnection();
+async function prepareFile(connection: AbstractSqlConnection): Promise<void> {
   try {
     for (const pragma of ['journal_mode = wal', 'synchronous = full', 'foreign_keys = on', 'busy_timeout = 5000'])
       await connection.execute(`pragma ${pragma}`);
@@ -101,6 +117,11 @@ export async function prepareDatabase(orm: MikroORM): Promise<void> {
   } catch (error) {
     throw withFileSaid(error);
   }
+}
+
+/** Brings the schema up to date and checks a file. Throws a sentence when that is damaged, or the data of a newer version. */
+export async function prepareDatabase(orm: MikroORM): Promise<void> {
+  if (isFile(orm)) await prepareFile(connectionOf(orm));
   const newer = await unknownMigrations(orm);
   if (newer.length > 0)
     throw new Error(
@@ -115,6 +136,6 @@ export class FoldedLog implements BeforeApplicationShutdown {
   constructor(private readonly orm: MikroORM) {}
 
   async beforeApplicationShutdown(): Promise<void> {
-    await this.orm.em.getConnection().execute('pragma wal_checkpoint(truncate)');
+    if (isFile(this.orm)) await connectionOf(this.orm).execute('pragma wal_checkpoint(truncate)');
   }
 }

@@ -4,7 +4,7 @@ import { CHART_KIND, applyPatch, checkChart, starterChart, type BuiltArt, type C
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { databaseOptions, prepareDatabase } from './database.js';
+import { fileOptions, prepareDatabase } from './database.js';
 import { Character, Chart, ChartRevision, Job, Scene, Revision } from './entities.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'zest-migrate-'));
@@ -28,7 +28,7 @@ it('keeps every chart, its head, its history and its jobs', async () => {
     ops: [{ op: 'put', table: 'drawings', id: 'rest', before: drawings[0], after: changed }],
   };
   const before = { settings: now.settings, groups: now.groups, drawings };
-  const orm = await MikroORM.init(databaseOptions(join(folder, 'old.db')));
+  const orm = await MikroORM.init(fileOptions(join(folder, 'old.db')));
   try {
     await orm.getMigrator().up({ to: '20261125-chart-revisions' });
     const run = (sql: string, params: unknown[]): Promise<unknown> => orm.em.getConnection().execute(sql, params);

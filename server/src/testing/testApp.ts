@@ -1,13 +1,16 @@
 /** The application on a data folder of its own, for tests. */
 import type { Type } from '@nestjs/common';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import { MikroORM } from '@mikro-orm/libsql';
+import { MikroORM } from '@mikro-orm/core';
 import type { Patch, SceneDocument } from '@zest-jaw/core';
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Client } from 'pg';
 import request from 'supertest';
 import { openApp } from '../openApp.js';
+import { connectionOf } from '../storage/database.js';
 
 const ROOT = join(__dirname, '../../..');
 
@@ -41,9 +44,35 @@ export interface SceneAnswer {
 export const RECORDING = readFileSync(join(ROOT, 'core/fixtures/speech/slt-09.wav'));
 export const SCRIPT = 'My mother makes marmalade in May.';
 
-export async function openTestApp(): Promise<TestApp> {
+/**
+ * A database of its own on the server whose address `ZEST_TEST_DATABASE` gives, so that every test here can be run against
+ * one: `ZEST_TEST_DATABASE=postgres://… npx jest server`. Undefined without it: then each has a file.
+ */
+async function maybeDatabase(): Promise<{ database: string; drop(): Promise<void> } | undefined> {
+  const server = process.env['ZEST_TEST_DATABASE'];
+  if (server === undefined) return undefined;
+  const name = `zest_${randomUUID().replaceAll('-', '')}`;
+  const run = async (statement: string): Promise<void> => {
+    const client = new Client(server);
+    await client.connect();
+    await client.query(statement);
+    await client.end();
+  };
+  await run(`create database ${name}`);
+  return { database: Object.assign(new URL(server), { pathname: `/${name}` }).href, drop: () => run(`drop database ${name} with (force)`) };
+}
+
+/** @param at the address of a server database; without it a file of its own */
+export async function openTestApp(at?: string): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), 'zest-server-'));
-  const options = { dataFolder: folder, demoFolder: join(ROOT, 'demo'), webFolder: join(folder, 'none'), quiet: true };
+  const own = at === undefined ? await maybeDatabase() : undefined;
+  const options = {
+    dataFolder: folder,
+    demoFolder: join(ROOT, 'demo'),
+    webFolder: join(folder, 'none'),
+    quiet: true,
+    database: at ?? own?.database,
+  };
   let app: NestExpressApplication = await openApp(options);
   const agent = (): ReturnType<typeof request> => request(app.getHttpServer());
   const testApp: TestApp = {
@@ -81,17 +110,14 @@ export async function openTestApp(): Promise<TestApp> {
       if (state !== 'done') throw new Error(message);
       return (await agent().get(`/api/bundles/${body.id}`).expect(200)).body as { sceneIds: string[]; charts: string[] };
     },
-    sql: (statement, params) =>
-      app
-        .get(MikroORM)
-        .em.getConnection()
-        .execute(statement, [...params]),
+    sql: (statement, params) => connectionOf(app.get(MikroORM)).execute(statement, [...params]),
     reopen: async () => {
       await app.close();
       app = await openApp(options);
     },
     close: async () => {
       await app.close();
+      await own?.drop();
       rmSync(folder, { recursive: true, force: true });
     },
   };
