@@ -6,6 +6,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { generate } from 'selfsigned';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url));
 export const SPEECH = join(ROOT, 'core/fixtures/speech');
@@ -45,7 +46,7 @@ async function startServer(folder: string, port: number, args: readonly string[]
     let said = '';
     const hear = (chunk: Buffer): void => {
       said += chunk.toString();
-      const found = /Zest Jaw is at (http:\S+)\n/.exec(said);
+      const found = /Zest Jaw is at (https?:\S+)\n/.exec(said);
       if (found) resolve(found[1]!);
     };
     child.stdout.on('data', hear);
@@ -155,11 +156,25 @@ export const test = base.extend<{ app: App }, { host: Host }>({
   },
 });
 
+/** The arguments of a start with a certificate for its own address, which nobody but the test trusts. */
+async function withCertificate(folder: string): Promise<string[]> {
+  const ip = ownAddress();
+  const { cert, private: key } = await generate([{ name: 'commonName', value: 'room.example' }], {
+    extensions: [{ name: 'subjectAltName', altNames: [{ type: 7, ip }] }],
+  });
+  const [certFile, keyFile] = [join(folder, 'room.pem'), join(folder, 'room.key')];
+  writeFileSync(certFile, cert);
+  writeFileSync(keyFile, key);
+  return ['--cert', certFile, '--key', keyFile];
+}
+
 /** The same where a room shares the server: it is reached by the network, and wants a passphrase. */
-export const roomTest = base.extend<{ app: Pick<App, 'url'> }>({
-  app: async ({}, use) => {
+export const roomTest = base.extend<{ app: Pick<App, 'url'>; isEncrypted: boolean }>({
+  isEncrypted: [false, { option: true }],
+  app: async ({ isEncrypted }, use) => {
     const folder = mkdtempSync(join(tmpdir(), 'zest-e2e-'));
-    const { child, origin } = await startServer(folder, 0, ['--host', ownAddress()]);
+    const more = isEncrypted ? await withCertificate(folder) : [];
+    const { child, origin } = await startServer(folder, 0, ['--host', ownAddress(), ...more]);
     await use({ url: (path) => origin + path });
     await end(child);
     rmSync(folder, { recursive: true, force: true });

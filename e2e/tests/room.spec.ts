@@ -12,8 +12,8 @@ const comeIn = async (page: Page, name: string, passphrase = PASSPHRASE): Promis
 };
 
 /** Somebody at a computer of their own, signed in, with the scene open. */
-async function somebody(browser: Browser, app: Pick<App, 'url'>, name: string): Promise<Page> {
-  const page = await (await browser.newContext()).newPage();
+async function somebody(browser: Browser, app: Pick<App, 'url'>, name: string, ignoreHTTPSErrors = false): Promise<Page> {
+  const page = await (await browser.newContext({ ignoreHTTPSErrors })).newPage();
   await page.goto(app.url(KEY));
   await comeIn(page, name);
   await expect(page.getByTestId('bar-sheet')).toBeVisible();
@@ -138,4 +138,22 @@ test('whoever is shown out in the middle of work signs in again, and what was do
   await expect.poll(async () => JSON.stringify(await mouthLane(mara)) === JSON.stringify(await mouthLane(tom))).toBe(true);
   expect((await mouthLane(mara))[0]!.inked).toBe(true);
   for (const page of [mara, tom]) await page.context().close();
+});
+
+test.describe('encrypted', () => {
+  test.use({ isEncrypted: true, ignoreHTTPSErrors: true });
+
+  test('signs in, saves, hears of the others and has a microphone to ask for, all over HTTPS', async ({ browser, app }) => {
+    expect(app.url('/')).toMatch(/^https:/);
+    const [mara, tom] = [await somebody(browser, app, 'Mara', true), await somebody(browser, app, 'Tom Weir', true)];
+    // A browser withholds it from pages that are not secure (W3C Secure Contexts).
+    expect(await mara.evaluate(() => [isSecureContext, 'mediaDevices' in navigator])).toEqual([true, true]);
+    const [cookie] = await mara.context().cookies();
+    expect(cookie).toMatchObject({ name: '__Host-zest-room', secure: true, httpOnly: true, sameSite: 'Strict', path: '/' });
+    await expect(mara.getByRole('button', { name: 'Tom Weir, at frame 1' })).toBeVisible();
+    await mara.keyboard.press('KeyZ');
+    await expect(mara.getByTestId('save-state')).toHaveText('saved');
+    await expect.poll(async () => JSON.stringify(await mouthLane(tom)) === JSON.stringify(await mouthLane(mara))).toBe(true);
+    for (const page of [mara, tom]) await page.context().close();
+  });
 });

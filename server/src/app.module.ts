@@ -33,6 +33,7 @@ import { SceneUploadService } from './scenes/sceneUpload.service.js';
 import { ShootingController } from './stage/shooting.controller.js';
 import { ClearingService, WORK_FOLDERS, type WorkFolders } from './storage/clearing.service.js';
 import { DATABASE_FILE, databaseOptions, FoldedLog } from './storage/database.js';
+import { Helpers, HELPERS } from './workers/helpers.js';
 import { WorkerPool } from './workers/workerPool.js';
 
 export interface AppOptions {
@@ -41,6 +42,8 @@ export interface AppOptions {
   readonly demoFolder: string;
   /** The database's file or its address, where it is not the file of the data folder. */
   readonly database?: string | undefined;
+  /** Readings and renders wait for helpers, in a queue of the server database. */
+  readonly hasHelpers?: boolean | undefined;
   /** A room shares it: people sign in. */
   readonly isRoom?: boolean;
   /** What goes over the network is encrypted. */
@@ -53,6 +56,7 @@ export class AppModule {
     dataFolder,
     demoFolder,
     database = join(dataFolder, DATABASE_FILE),
+    hasHelpers = false,
     isRoom = false,
     isEncrypted = false,
   }: AppOptions): DynamicModule {
@@ -108,6 +112,7 @@ export class AppModule {
         { provide: IMPORT_FOLDER, useValue: folders.imports },
         { provide: RECORDING_FOLDER, useValue: folders.recordings },
         { provide: WORK_FOLDERS, useValue: folders },
+        { provide: HELPERS, useValue: hasHelpers ? new Helpers(dataFolder, database) : null },
         { provide: DEMO_FOLDER, useValue: demoFolder },
         { provide: IS_ROOM, useValue: isRoom },
         { provide: IS_ENCRYPTED, useValue: isEncrypted },

@@ -17,7 +17,9 @@ import { ProblemFilter } from './guard/problem.filter.js';
 import { JobService } from './jobs/job.service.js';
 import { atTheDoor, cookieName } from './room/atTheDoor.middleware.js';
 import { RoomService } from './room/room.service.js';
+import { RoomLogger, toldOfRoom } from './room/told.js';
 import { slowly } from './room/slowly.js';
+import { Helpers, HELPERS } from './workers/helpers.js';
 import { WorkerPool } from './workers/workerPool.js';
 import { MAX_BODY } from './scenes/limits.js';
 import { ClearingService } from './storage/clearing.service.js';
@@ -93,7 +95,7 @@ async function openOn(options: OpenOptions, readOnly?: string): Promise<NestExpr
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
     // Whoever starts it says what went wrong, in a sentence.
     abortOnError: false,
-    logger: options.quiet ? ['error'] : ['error', 'warn'],
+    logger: options.quiet ? ['error'] : new RoomLogger({ logLevels: ['error', 'warn', 'log'] }),
     // JSON alone is read: nothing here is sent as a form without files.
     bodyParser: false,
     // An open page keeps its connections; the server must still end when asked.
@@ -107,6 +109,7 @@ async function openOn(options: OpenOptions, readOnly?: string): Promise<NestExpr
   app.use(helmet({ contentSecurityPolicy: contentPolicy, strictTransportSecurity: false }));
   app.use(reasonable);
   app.use(cookieParser());
+  app.use('/api/room', toldOfRoom());
   app.use(atTheDoor(room, cookieName(options.isEncrypted ?? false)));
   app.use('/api/room', slowly());
   if (readOnly !== undefined) app.use(onlyLooking(readOnly));
@@ -136,6 +139,7 @@ async function openOn(options: OpenOptions, readOnly?: string): Promise<NestExpr
     await app.get(WorkerPool).onModuleDestroy();
     throw error;
   }
+  await app.get<Helpers | null>(HELPERS)?.begin();
   await room.begin();
   await app.init();
   // What was rescued is shown as it is; files that belong to what was lost are still there.

@@ -81,13 +81,15 @@ export interface ServeOptions {
   readonly room?: RoomOptions | undefined;
   /** The address of a server database; without it there is a file in the folder. */
   readonly database?: string | undefined;
+  /** Whether helpers take readings and renders. */
+  readonly hasHelpers?: boolean;
 }
 
 /**
  * @param port 0 takes any that is free
  * @throws the socket's error, `EADDRINUSE` when the port is taken; a sentence when the folder is in use
  */
-export async function serve(dataFolder: string, port: number, { room, database }: ServeOptions = {}): Promise<Serving> {
+export async function serve(dataFolder: string, port: number, { room, database, hasHelpers }: ServeOptions = {}): Promise<Serving> {
   const unlock = await lockFolder(dataFolder).catch((error: unknown) => {
     throw withFolderSaid(error, dataFolder);
   });
@@ -105,6 +107,7 @@ export async function serve(dataFolder: string, port: number, { room, database }
       isRoom: room !== undefined,
       isEncrypted,
       database,
+      hasHelpers,
     });
     const close = async (): Promise<void> => {
       gate.close();

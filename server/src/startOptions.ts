@@ -13,7 +13,8 @@ npm start -- --host ADDRESS     for a room, which signs in with a passphrase
   --cert FILE --key FILE        encrypted (HTTPS), with a certificate and its key in PEM
   --new-passphrase              asks for another passphrase
 ZEST_PASSPHRASE gives the passphrase where nobody is there to type it. PORT and ZEST_DATA are as always;
-ZEST_DATABASE=postgres://… keeps the data in a server database.
+ZEST_DATABASE=postgres://… keeps the data in a server database, and with
+ZEST_HELPERS=1 readings and renders are done by helpers: npm run helper.
 `;
 
 export interface StartOptions {

@@ -8,6 +8,7 @@ import { generate } from 'selfsigned';
 import request from 'supertest';
 import { WebSocket } from 'ws';
 import { serve, type RoomOptions, type ServeOptions, type Serving } from '../serve.js';
+import { RoomLogger } from './told.js';
 import { hashOfPassphrase, isPassphrase, maybeFaultOfPassphrase } from './passphrase.js';
 
 const PASSPHRASE = 'three gulls on a wet stamp';
@@ -233,6 +234,18 @@ describe('the passphrase', () => {
     expect(maybeFaultOfPassphrase('a'.repeat(129))).toMatch(/has 129 letters/);
     expect(maybeFaultOfPassphrase('abababababababab')).toMatch(/over and over/);
     expect(maybeFaultOfPassphrase('three gulls ')).toBeUndefined();
+    // Of the lists of leaked passwords that are made public every year, from memory; and what is only a little other than they are.
+    for (const leaked of [
+      '1234567890123',
+      'password1234',
+      'qwertyuiop[]',
+      'iloveyou1234',
+      '1q2w3e4r5t6y',
+      'P@ssw0rd2024',
+      'letmeinletmein',
+      'abcdefghijkl',
+    ])
+      expect([leaked, maybeFaultOfPassphrase(leaked)]).toEqual([leaked, expect.stringMatching(/soon guessed/)]);
     expect(maybeFaultOfPassphrase('🌊🐟🪸⚓🌊🐟🪸⚓🐚🦀🐚🦀')).toBeUndefined();
   });
 
@@ -371,4 +384,32 @@ it('is nobody’s to sign in to where it is of this computer alone', async () =>
   await request(own.address).post('/api/room/sessions').send({ name: 'A', passphrase: PASSPHRASE }).expect(409);
   await request(own.address).post('/api/room/links').send({ name: 'A' }).expect(409);
   await own.close();
+});
+
+it('tells in the log who tried what, from where, and what became of it; never with what', async () => {
+  const said: string[] = [];
+  const listen = (...line: readonly unknown[]): void => void said.push(String(line[0]));
+  const heard = (['log', 'warn'] as const).map((level) => jest.spyOn(RoomLogger.prototype, level).mockImplementation(listen));
+  const own = await serve(join(folder, 'told'), 0, options());
+  try {
+    const send = (path: string, body: object) =>
+      fetch(`${own.address}/api/room${path}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', origin: own.address },
+        body: JSON.stringify(body),
+      });
+    await send('/sessions', { name: 'Mara', passphrase: 'four gulls on a stamp' });
+    await send('/sessions', { name: 'Mara', passphrase: PASSPHRASE });
+    await send('/links/entered', { code: 'x'.repeat(43) });
+  } finally {
+    await own.close();
+    for (const spy of heard) spy.mockRestore();
+  }
+  const room = said.filter((line) => /Signing in|Coming in/.test(line));
+  expect(room).toEqual([
+    expect.stringMatching(/^Signing in, from [\w.:]+: refused, 401\.$/),
+    expect.stringMatching(/^Signing in, from [\w.:]+: done\.$/),
+    expect.stringMatching(/^Coming in by a link, from [\w.:]+: refused, 401\.$/),
+  ]);
+  expect(said.join()).not.toContain('gulls');
 });

@@ -62,8 +62,11 @@ async function maybeDatabase(): Promise<{ database: string; drop(): Promise<void
   return { database: Object.assign(new URL(server), { pathname: `/${name}` }).href, drop: () => run(`drop database ${name} with (force)`) };
 }
 
-/** @param at the address of a server database; without it a file of its own */
-export async function openTestApp(at?: string): Promise<TestApp> {
+/**
+ * @param at the address of a server database; without it a file of its own
+ * @param hasHelpers whether readings and renders wait for helpers
+ */
+export async function openTestApp(at?: string, hasHelpers = false): Promise<TestApp> {
   const folder = mkdtempSync(join(tmpdir(), 'zest-server-'));
   const own = at === undefined ? await maybeDatabase() : undefined;
   const options = {
@@ -72,6 +75,7 @@ export async function openTestApp(at?: string): Promise<TestApp> {
     webFolder: join(folder, 'none'),
     quiet: true,
     database: at ?? own?.database,
+    hasHelpers,
   };
   let app: NestExpressApplication = await openApp(options);
   const agent = (): ReturnType<typeof request> => request(app.getHttpServer());

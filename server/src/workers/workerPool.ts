@@ -1,10 +1,12 @@
 /** Worker threads by kind of work, and processes for what files that came from anywhere are read by. */
-import { Injectable, OnModuleDestroy } from '@nestjs/common';
+import { Inject, Injectable, OnModuleDestroy, Optional } from '@nestjs/common';
+import { randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { Allowance } from './file.process.js';
+import { HELPERS, type Helpers } from './helpers.js';
 import { ProcessPool } from './processPool.js';
 
 /** Where the built workers are. Under Jest there is no `.js` beside the source, so the folder is injected. */
@@ -47,6 +49,9 @@ export class WorkerPool implements OnModuleDestroy {
   private readonly processes = new Map<string, ProcessPool>();
   private readonly turns = new Map<string, LimitFunction>();
 
+  /** @param helpers who takes readings and renders elsewhere; nobody without them */
+  constructor(@Optional() @Inject(HELPERS) private readonly helpers?: Helpers | null) {}
+
   /**
    * Runs a task in a worker, by what its file calls it; aborting the signal ends its thread, or its process.
    *
@@ -59,6 +64,7 @@ export class WorkerPool implements OnModuleDestroy {
     report: WorkReport = () => undefined,
     name = 'default',
   ): Promise<Answer> {
+    if (this.helpers?.takes(kind, name)) return this.helpers.run<Answer>(randomUUID(), kind, task, { signal, report, name });
     const tell = (told: unknown): void => report(...(told as [number, string, number?]));
     if (isInProcess(kind))
       return this.turn(
@@ -85,7 +91,7 @@ export class WorkerPool implements OnModuleDestroy {
 
   async onModuleDestroy(): Promise<void> {
     const threads = [...this.pools.values()].map((pool) => pool.destroy());
-    await Promise.all([...threads, ...[...this.processes.values()].map((pool) => pool.close())]);
+    await Promise.all([...threads, ...[...this.processes.values()].map((pool) => pool.close()), this.helpers?.close()]);
   }
 
   /**
