@@ -15,6 +15,7 @@ import {
   type Patch,
   type RevisionView,
 } from '@zest-jaw/core';
+import { setImmediate as othersAreAnswered } from 'node:timers/promises';
 import { maybeFaultOfRecord, maybeTooMany, type ShapeName } from '@zest-jaw/engine/documents';
 import { cannotUse, notThere, staleBase } from '../guard/problem.js';
 import { RevisionRow } from '../storage/entities.js';
@@ -170,7 +171,10 @@ export abstract class DocumentStore<D, Row extends Revised<D>> {
       const tooMany = maybeTooMany(this.shape, table, records);
       if (tooMany) throw cannotUse(tooMany);
     }
+    // Each of these takes a while for a large document: whoever asks for something that is not in the database is answered in between.
+    await othersAreAnswered();
     await this.check(document, row);
+    await othersAreAnswered();
     row.document = document;
     row.revision += 1;
     this.touch(row);

@@ -2,7 +2,7 @@
 import { setImmediate as othersAreAnswered } from 'node:timers/promises';
 
 /** Milliseconds after which others have their turn. */
-const TURN = 15;
+const TURN = 5;
 
 /** Does something with each, in order; it ends with the first that throws. */
 export async function inTurns<Item>(items: Iterable<Item>, work: (item: Item) => void | Promise<void>): Promise<void> {
