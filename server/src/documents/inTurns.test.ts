@@ -20,12 +20,12 @@ describe('long work in turns', () => {
     await inTurns(
       Array.from({ length: 20 }, (_, index) => index),
       (item) => {
-        now += 5;
+        now += 2;
         done.push(item);
       },
     );
     expect(done).toEqual(Array.from({ length: 20 }, (_, index) => index));
-    // Three at five milliseconds each are a turn.
+    // Three at two milliseconds each are a turn.
     expect(others.slice(0, 6)).toEqual([3, 6, 9, 12, 15, 18]);
 
     let isAnswered = false;
