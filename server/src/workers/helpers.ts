@@ -167,7 +167,7 @@ export class Helpers {
         if (now - heardAt > this.silence) return 'silent';
       } else if (!saidWaiting && now - begun > UNTAKEN) {
         saidWaiting = true;
-        report(0, 'Waiting for a helper: none has taken it yet');
+        report(0, 'Waiting for a helper');
       } else heardAt = now;
       await wait(LOOKS, undefined, { signal });
     }
