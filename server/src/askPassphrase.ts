@@ -8,7 +8,7 @@ export async function askPassphrase(): Promise<string> {
     throw new Error('A room signs in with a passphrase, and there is none yet. Start it at a terminal, or give one as ZEST_PASSPHRASE.');
   for (;;) {
     const passphrase = await read({ prompt: `A passphrase for the room, ${LEAST_LETTERS} letters or more: `, silent: true });
-    const fault = maybeFaultOfPassphrase(passphrase);
+    const fault = await maybeFaultOfPassphrase(passphrase);
     if (fault === undefined && (await read({ prompt: 'The same again: ', silent: true })) === passphrase) return passphrase;
     process.stdout.write(`${fault ?? 'These two were not the same.'}\n`);
   }

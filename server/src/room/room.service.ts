@@ -73,7 +73,7 @@ export class RoomService implements OnModuleDestroy {
 
   /** Sets the passphrase; everybody but who set it signs in anew, and links from before it lead nowhere. Throws a sentence. */
   async setPassphrase(passphrase: string, butSession?: string): Promise<void> {
-    const fault = maybeFaultOfPassphrase(passphrase);
+    const fault = await maybeFaultOfPassphrase(passphrase);
     if (fault !== undefined) throw cannotUse(fault);
     const hash = await hashOfPassphrase(passphrase);
     const em = this.orm.em.fork();

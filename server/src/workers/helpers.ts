@@ -6,7 +6,7 @@ import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync 
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { deserialize, serialize } from 'node:v8';
-import PgBoss from 'pg-boss';
+import type PgBoss from 'pg-boss';
 import type { WorkReport } from './workerPool.js';
 
 /** Injected where helpers take work; null where nobody does. */
@@ -74,7 +74,9 @@ export const helpersFolder = (dataFolder: string): string => join(dataFolder, 'h
 
 /** @param database its address */
 export async function openQueue(database: string): Promise<PgBoss> {
-  const queue = new PgBoss({ connectionString: database, max: 2, application_name: 'zest-jaw', schedule: false });
+  // Read only where there are helpers.
+  const { default: Queue } = await import('pg-boss');
+  const queue = new Queue({ connectionString: database, max: 2, application_name: 'zest-jaw', schedule: false });
   // Told where it is asked for something; without anybody who hears this one it would end the process.
   queue.on('error', () => undefined);
   await queue.start();

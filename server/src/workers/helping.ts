@@ -1,5 +1,4 @@
 /** A helper's end of the queue: takes one task of each kind at a time, and does it in workers of its own. */
-import PgBoss from 'pg-boss';
 import { BEATS, HELPED, helpersFolder, openQueue, TaskFiles, type Helped, type HelpedKind, type Told } from './helpers.js';
 import { WorkerPool } from './workerPool.js';
 
@@ -35,7 +34,7 @@ async function help(workers: WorkerPool, folder: string, kind: HelpedKind, { tas
  * @param database the address of the server's database
  */
 export async function startHelping(dataFolder: string, database: string): Promise<Helping> {
-  const queue: PgBoss = await openQueue(database);
+  const queue = await openQueue(database);
   const workers = new WorkerPool();
   for (const kind of HELPED)
     await queue.work<Helped>(kind, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {

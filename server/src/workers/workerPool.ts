@@ -23,6 +23,13 @@ const POOLS = {
   pictures: { file: 'pictures.worker.js', minThreads: 0, maxThreads: 1, idleTimeout: 10_000 },
 } as const;
 
+/**
+ * Threads import what they run. `require` of a module, which the pool tries first and newer Node allows, instantiates it in one
+ * go, and a thread that is ended in the middle of that takes the whole process with it (“IsGraphAsync must be used on an
+ * instantiated module”, Node 20.20).
+ */
+const IMPORTS_ONLY = process.allowedNodeEnvironmentFlags.has('--experimental-require-module') ? ['--no-experimental-require-module'] : [];
+
 const MB = 2 ** 20;
 
 /**
@@ -115,7 +122,10 @@ export class WorkerPool implements OnModuleDestroy {
     const { file, ...options } = POOLS[kind];
     let pool = this.pools.get(kind);
     if (!pool)
-      this.pools.set(kind, (pool = new Piscina({ filename: `${WORKER_FOLDER}/${file}`, concurrentTasksPerWorker: 1, ...options })));
+      this.pools.set(
+        kind,
+        (pool = new Piscina({ filename: `${WORKER_FOLDER}/${file}`, concurrentTasksPerWorker: 1, execArgv: IMPORTS_ONLY, ...options })),
+      );
     return pool;
   }
 }
