@@ -57,7 +57,7 @@ async function startServer(folder: string, port: number, args: readonly string[]
 }
 
 async function end(child: ChildProcess): Promise<void> {
-  if (child.exitCode !== null) return;
+  if (child.exitCode !== null || child.signalCode !== null) return;
   const ended = new Promise((resolve) => child.once('exit', resolve));
   child.kill('SIGTERM');
   // A server that does not end when asked must not hold up the tests; what it had acknowledged is on disk.
