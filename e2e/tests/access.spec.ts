@@ -8,11 +8,7 @@ for (const theme of ['day', 'night']) {
   test(`no fault on any page by ${theme}`, async ({ page, app }) => {
     await page.addInitScript((chosen) => localStorage.setItem('zest-theme', chosen), theme);
     const check = async (): Promise<void> => {
-      const rules = new AxeBuilder({ page });
-      // By night the same document has other colours: only what looks at those can find something else.
-      if (theme === 'day') rules.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']);
-      else rules.withRules(['color-contrast', 'link-in-text-block']);
-      const { violations } = await rules.analyze();
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
       expect(violations.map(({ id, nodes }) => ({ id, where: nodes.map((node) => node.html.slice(0, 160)) }))).toEqual([]);
     };
     await page.goto(app.url('/'));
