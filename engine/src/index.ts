@@ -1,5 +1,6 @@
 /** @zest-jaw/engine: what the job needs of Node but not of a server. */
-export { openRecogniser, type Language, type Recogniser } from './reading/recogniser.js';
+export { type Language } from './reading/modelFiles.js';
+export { openRecogniser, type Recogniser } from './reading/recogniser.js';
 export { waysOfWord, type AskedWord } from './reading/waysOfWord.js';
 export { readTrack, type ReadOptions, type ReportProgress } from './reading/readTrack.js';
 export { svgToPng } from './rasterise.js';

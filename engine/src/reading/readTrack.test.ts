@@ -22,7 +22,7 @@ const segment = (
   fromSeconds: number,
   symbols: readonly string[],
   each: number,
-  confidence = 0.97,
+  confidence = 0.99,
 ): AlignedSegment => ({
   word,
   confidence,
@@ -101,7 +101,7 @@ describe('reading a track', () => {
     const recogniser = standIn(sure);
     const reading = await read(recogniser);
     expect(recogniser.heard).toEqual([{ samples: 32_000, words: ['tide'] }]);
-    expect(reading.words).toEqual([{ text: 'Tide', from: near(24_000), to: near(38_400), confidence: 0.97 }]);
+    expect(reading.words).toEqual([{ text: 'Tide', from: near(24_000), to: near(38_400), confidence: 0.99 }]);
     expect(reading.phonemes.map(({ symbol, stress }) => symbol + (stress ?? ''))).toEqual(['T', 'AY1', 'D']);
     expect(reading.warnings).toEqual([]);
   });
@@ -137,7 +137,7 @@ describe('reading a track', () => {
   });
 
   it('leaves the speed alone for a few words that were not said', async () => {
-    const confidences = [0.97, 0.5, 0.97];
+    const confidences = [0.99, 0.5, 0.99];
     const recogniser = standIn(() =>
       confidences.map((confidence, index) => segment('tide', 0.2 + index * 0.4, ['T', 'AY', 'D'], 0.1, confidence)),
     );

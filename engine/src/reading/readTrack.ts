@@ -36,10 +36,11 @@ import {
   type Truth,
   type Refusal,
 } from '@zest-jaw/core';
-import { alignStretch, atSpeed, heardAt, mostWords, wordsOf, type Alignment } from './alignStretch.js';
+import { alignStretch, atSpeed, heardAt, mostWords, wordsOf } from './alignStretch.js';
 import { arpabetOfFrench } from './frenchPhonemes.js';
 import { stressOf } from './pronounce.js';
-import { isPhonemeWord, type AlignedSegment, type Recogniser } from './recogniser.js';
+import { mapOnce } from './mapOnce.js';
+import { isPhonemeWord, type AlignedSegment, type Recogniser, type SpokenPlace } from './recogniser.js';
 import { vocabularyOf, type KnownWord, type Speech } from './vocabulary.js';
 
 /** A share of the work done, 0 to 1, and what is being done, for the user. */
@@ -162,47 +163,15 @@ function stretchesOf(samples: Float32Array, noises: readonly Span[] = []): { str
   return { stretches, steady };
 }
 
-/** So many lines of one stretch are given up at most, each because it was found elsewhere than where its caption says. */
-const MOST_GIVEN_UP = 8;
-
-interface Wanted {
-  readonly word: KnownWord;
-  /** The same object for the words of a line. */
-  readonly place: Span | undefined;
-}
-
-/**
- * Aligns words that may lie in certain places only. A strict alignment puts each of them somewhere: of a line that
- * was found outside its place it is taken that nobody says it, and the rest is aligned again without it, for it may
- * have been pushed aside.
- *
- * @param from where what is aligned begins, in seconds
- */
-async function alignInPlaces(
-  wanted: readonly Wanted[],
-  align: (words: readonly KnownWord[]) => Promise<Alignment | undefined>,
-  from: number,
-): Promise<{ readonly candidates: readonly KnownWord[]; readonly alignment: Alignment | undefined }> {
-  let left = wanted;
-  for (let givenUp = 0; ; givenUp++) {
-    const candidates = left.map(({ word }) => word);
-    const alignment = candidates.length > 0 ? await align(candidates) : undefined;
-    const said = alignment ? wordsOf(alignment.segments).filter(({ word }) => !isPhonemeWord(word!)) : [];
-    const strays = said.flatMap((segment, at) => {
-      const { place } = left[alignment!.found[at]!]!;
-      const middle = ((segment.fromSeconds + segment.toSeconds) / 2 + from) * RECOGNISER_RATE;
-      return place && (middle < place.from || middle > place.to) ? [place] : [];
-    });
-    const [stray] = strays;
-    if (!stray || givenUp === MOST_GIVEN_UP) return { candidates, alignment };
-    left = left.filter(({ place }) => place !== stray);
-  }
-}
+/** A place within a stretch, in its own seconds. */
+const placeWithin =
+  (stretch: Span) =>
+  ({ from, to }: Span): SpokenPlace => ({ fromSeconds: seconds(from - stretch.from), toSeconds: seconds(to - stretch.from) });
 
 /**
  * Aligns a script to a recording, stretch by stretch, each beginning with the word after the last one found.
  *
- * @param places where each word may lie, samples at the recogniser's rate; anywhere without them
+ * @param places where each word may lie, one object for the words of a line, samples at the recogniser's rate; anywhere without them
  */
 async function findWords(
   recogniser: Recogniser,
@@ -227,29 +196,28 @@ async function findWords(
       continue;
     }
     const isLast = index === stretches.length - 1 && remaining.length <= Math.max(most, stretches.length === 1 ? Infinity : 0);
-    const wanted = (isLast ? remaining : remaining.slice(0, most)).map((word, at) => ({ word, place: places?.[next + at] }));
+    const wanted = isLast ? remaining : remaining.slice(0, most);
     const done = 0.1 + (0.82 * stretch.from) / samples.length;
     report(done, stretches.length === 1 ? 'Listening for the words' : `${next} of ${script.length} words found`);
     const extent = isLast ? 'all' : 'first';
-    const align = (words: readonly KnownWord[]): Promise<Alignment | undefined> =>
-      alignStretch(
-        recogniser,
-        part,
-        words.map((word) => word.token),
-        extent,
-        speed,
-        (doing) => report(done, doing),
-      );
-    const { candidates, alignment } = await alignInPlaces(wanted, align, seconds(stretch.from));
+    const alignment = await alignStretch(
+      recogniser,
+      part,
+      wanted.map((word) => word.token),
+      extent,
+      speed,
+      (doing) => report(done, doing),
+      places && mapOnce(places.slice(next, next + wanted.length), placeWithin(stretch)),
+    );
     if (!alignment || wordsOf(alignment.segments).length === 0) {
       silent.push(stretch);
       continue;
     }
     speed = alignment.speed;
     const { found } = alignment;
-    const isFound = new Set(found.map((at) => candidates[at]!));
-    const last = isLast ? wanted.length - 1 : wanted.findLastIndex(({ word }) => isFound.has(word));
-    wanted.slice(0, last + 1).forEach(({ word }) => (isFound.has(word) ? words : missed).push(word));
+    const isFound = new Set(found.map((at) => wanted[at]!));
+    const last = isLast ? wanted.length - 1 : wanted.findLastIndex((word) => isFound.has(word));
+    wanted.slice(0, last + 1).forEach((word) => (isFound.has(word) ? words : missed).push(word));
     next += last + 1;
     const length = seconds(part.length);
     sum += alignment.score * length;
@@ -317,7 +285,7 @@ export async function readTrack(
     return { refusal: `“${unknown}” is not a word of the ${language} dictionary. Check its spelling, or write it as it sounds.` };
   }
   const down = RECOGNISER_RATE / SAMPLE_RATE;
-  const places = lines && placesOfWords(lines, spelling).map(({ from, to }) => ({ from: from * down, to: to * down }));
+  const places = lines && mapOnce(placesOfWords(lines, spelling), ({ from, to }) => ({ from: from * down, to: to * down }));
   const found = await findWords(recogniser, samples, words, report, places);
   const count = words.length === 1 ? 'The word of the script' : `The ${words.length} words of the script`;
   if (found.words.length === 0)

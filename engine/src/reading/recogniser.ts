@@ -1,26 +1,28 @@
 /**
- * The recogniser: soundswallower's acoustic models, opened once a language and kept warm.
- * It aligns words to a recording; everything it returns or throws is turned into plain
- * values here, because its errors print its whole source and an alignment that fails
- * comes back empty without one.
+ * The recogniser: words that are known to be said are aligned by the acoustic model itself; words that may be said, and
+ * syllables, are looked for by soundswallower, opened where it is wanted and kept warm. Everything it returns or throws is
+ * turned into plain values here, because its errors print its whole source and a search that fails comes back empty
+ * without one.
  */
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { dirname } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { type AlignedPhoneme, PHONEMES, pronunciationsOf, RECOGNISER_RATE, syllableGrammar, type SyllableGrammar } from '@zest-jaw/core';
+import {
+  type AlignedPhoneme,
+  type Extent,
+  PHONEMES,
+  pronunciationsOf,
+  RECOGNISER_RATE,
+  syllableGrammar,
+  type SyllableGrammar,
+} from '@zest-jaw/core';
 import type createModule from 'soundswallower';
 import type { Decoder, Segment, SoundSwallowerModule } from 'soundswallower';
 
+import { maybeAlignWords } from './alignWords.js';
 import { endingInQuiet } from './endsInQuiet.js';
-
-export type Language = 'en' | 'fr';
-
-const MODEL_OF: Readonly<Record<Language, string>> = { en: 'en-us', fr: 'fr-fr' };
+import { acousticModel, dictionary, dictionaryText, MODEL_FOLDER, MODEL_OF, RECOGNISER_ENTRY, type Language } from './modelFiles.js';
 
 /**
- * Widths of the search. Strict: wide enough that a line does not fail, then wider still.
- * Loose and by syllables there are so many ways that only the likely ones are followed:
+ * Widths of the searches. Loose and by syllables there are so many ways that only the likely ones are followed:
  * the same answers as with wide beams, four times as fast. By syllables a thousand states a
  * frame and beams of 1e-30 find the same groups as three thousand and 1e-48 (72.7 % of the
  * frames of every third labelled line) in half the time; narrower ones fail on some lines,
@@ -28,8 +30,6 @@ const MODEL_OF: Readonly<Record<Language, string>> = { en: 'en-us', fr: 'fr-fr' 
  * taking the place of words.
  */
 const SEARCHES = {
-  strict: { beam: 1e-80, wbeam: 1e-60, pbeam: 1e-80 },
-  wider: { beam: 1e-100, wbeam: 1e-100, pbeam: 1e-100 },
   loose: { beam: 1e-48, wbeam: 1e-29, pbeam: 1e-48, maxhmmpf: 2000, lw: 30 },
   syllables: { beam: 1e-30, wbeam: 1e-20, pbeam: 1e-30, maxhmmpf: 1000, lw: 1, wip: 0.3 },
   'wider syllables': { beam: 1e-48, wbeam: 1e-29, pbeam: 1e-48, maxhmmpf: 3000, lw: 1, wip: 0.3 },
@@ -40,10 +40,18 @@ type Search = keyof typeof SEARCHES;
 export interface AlignedSegment {
   /** The dictionary's word without its variant number; undefined for silence and noise. */
   readonly word: string | undefined;
+  /** Which of the words asked for it is, where that is known. */
+  readonly index?: number | undefined;
   readonly confidence: number;
   readonly fromSeconds: number;
   readonly toSeconds: number;
   readonly phonemes: readonly AlignedPhoneme[];
+}
+
+/** Where a word may be said; one object for the words of a line. Seconds of what is heard. */
+export interface SpokenPlace {
+  readonly fromSeconds: number;
+  readonly toSeconds: number;
 }
 
 export interface Recogniser {
@@ -52,12 +60,19 @@ export interface Recogniser {
   maybePronunciation(word: string): string | undefined;
   /** A word by its sounds, in each of the ways it may be said; the model's own symbols with spaces between. */
   addWord(word: string, ...pronunciations: readonly string[]): void;
-  /** Words in this order, with optional silence between them; undefined when no path fits the recording. */
-  maybeAlign(samples16k: Float32Array, words: readonly string[]): Promise<AlignedSegment[] | undefined>;
+  /**
+   * Words in this order, with optional silence between them; undefined when no path fits the recording. With places, each
+   * in its own, and no word of a line that is not said there.
+   */
+  maybeAlign(samples16k: Float32Array, words: readonly string[], places?: readonly SpokenPlace[]): Promise<AlignedSegment[] | undefined>;
   /** Words that fill all of what is heard, cut off from what lies around it: nothing is added at its end. */
   maybeAlignCut(samples16k: Float32Array, words: readonly string[]): Promise<AlignedSegment[] | undefined>;
   /** As many of the words, from the first on, as the recording holds. */
-  maybeAlignFirst(samples16k: Float32Array, words: readonly string[]): Promise<AlignedSegment[] | undefined>;
+  maybeAlignFirst(
+    samples16k: Float32Array,
+    words: readonly string[],
+    places?: readonly SpokenPlace[],
+  ): Promise<AlignedSegment[] | undefined>;
   /** Words that may or may not have been said, with any sounds between them. */
   maybeAlignLoosely(samples16k: Float32Array, words: readonly string[]): Promise<AlignedSegment[] | undefined>;
   /** Any syllables of English, for a line without a script. */
@@ -74,9 +89,8 @@ const SAID = 0.9;
 const UNEXPLAINED = 0.02;
 
 async function loadModule(): Promise<SoundSwallowerModule> {
-  const entry = createRequire(import.meta.url).resolve('soundswallower');
-  const loaded = (await import(pathToFileURL(entry).href)) as { default: typeof createModule };
-  const options = { modelBase: `${dirname(entry)}/model/`, print: () => undefined, printErr: () => undefined };
+  const loaded = (await import(pathToFileURL(RECOGNISER_ENTRY).href)) as { default: typeof createModule };
+  const options = { modelBase: `${MODEL_FOLDER}/`, print: () => undefined, printErr: () => undefined };
   return loaded.default(options as never);
 }
 
@@ -104,13 +118,15 @@ function maybeWithin(segment: AlignedSegment, lengthSeconds: number): AlignedSeg
   return cut([{ ...segment, phonemes: cut(segment.phonemes) }]);
 }
 
-/** Opens a recogniser; the module is loaded once a thread, and again after it has given way. */
+/** Opens a recogniser; soundswallower's module is loaded once a thread, and again after it has given way. */
 export async function openRecogniser(language: Language): Promise<Recogniser> {
-  const soundswallower = await (modulePromise ??= loadModule());
+  const model = acousticModel(language);
+  const known = dictionary(language);
+  const taught = new Map<string, readonly string[]>();
   const decoders = new Map<Search, Promise<Decoder>>();
-  const added: [string, string][] = [];
   let broken = false;
   const open = async (search: Search): Promise<Decoder> => {
+    const soundswallower = await (modulePromise ??= loadModule());
     const decoder = new soundswallower.Decoder({
       hmm: soundswallower.get_model_path(MODEL_OF[language]),
       loglevel: 'FATAL',
@@ -118,6 +134,7 @@ export async function openRecogniser(language: Language): Promise<Recogniser> {
       ...SEARCHES[search],
     });
     await decoder.initialize();
+    const added = [...taught].flatMap(([word, ways]) => variantsOf(word, ways));
     if (added.length > 0) decoder.add_words(...added);
     return decoder;
   };
@@ -126,11 +143,33 @@ export async function openRecogniser(language: Language): Promise<Recogniser> {
     if (!decoder) decoders.set(search, (decoder = open(search)));
     return decoder;
   };
-  const strict = await decoderOf('strict');
-  const add = (...words: [string, string][]): void => {
-    added.push(...words);
-    for (const decoder of decoders.values()) void decoder.then((opened) => opened.add_words(...words));
+  const teach = (word: string, ways: readonly string[]): void => {
+    taught.set(word, ways);
+    for (const decoder of decoders.values()) void decoder.then((opened) => opened.add_words(...variantsOf(word, ways)));
   };
+  const waysOf = (word: string): readonly string[] => {
+    const own = taught.get(word);
+    if (own) return own;
+    const ways: string[] = [];
+    for (let way = known.get(word); way !== undefined; way = known.get(`${word}(${ways.length + 1})`)) ways.push(way);
+    return ways;
+  };
+  const maybeAlign = (
+    heard: Float32Array,
+    words: readonly string[],
+    extent: Extent,
+    places?: readonly SpokenPlace[],
+  ): AlignedSegment[] | undefined =>
+    maybeAlignWords(
+      model,
+      heard,
+      words.map((word) => ({ word, ways: waysOf(word).map((way) => way.split(' ')) })),
+      extent,
+      places,
+    );
+  /** What lies in the quiet that is added is no part of the recording. */
+  const inQuiet = (samples: Float32Array, hear: (heard: Float32Array) => AlignedSegment[] | undefined): AlignedSegment[] | undefined =>
+    hear(endingInQuiet(samples))?.flatMap((segment) => maybeWithin(segment, samples.length / RECOGNISER_RATE));
 
   const maybeHear = (decoder: Decoder, samples: Float32Array, prepare: (decoder: Decoder) => void): AlignedSegment[] | undefined => {
     try {
@@ -147,43 +186,28 @@ export async function openRecogniser(language: Language): Promise<Recogniser> {
     }
   };
   const maybeSearch = (decoder: Decoder, samples: Float32Array, prepare: (decoder: Decoder) => void): AlignedSegment[] | undefined =>
-    // What lies in the quiet that was added is no part of the recording.
-    maybeHear(decoder, endingInQuiet(samples), prepare)?.flatMap((segment) => maybeWithin(segment, samples.length / RECOGNISER_RATE));
-  const search = async (samples: Float32Array, prepare: (decoder: Decoder) => void): Promise<AlignedSegment[] | undefined> => {
-    const found = maybeSearch(strict, samples, prepare) ?? maybeSearch(await decoderOf('wider'), samples, prepare);
-    if (found) broken = false;
-    return found;
-  };
+    inQuiet(samples, (heard) => maybeHear(decoder, heard, prepare));
   let sounds = false;
   /** Each sound of English as a word of its own. */
   const teachSounds = (): void => {
-    if (!sounds) add(...ENGLISH_PHONEMES.map((symbol) => [PHONEME_WORD + symbol.toLowerCase(), symbol] as [string, string]));
+    if (!sounds) for (const symbol of ENGLISH_PHONEMES) teach(PHONEME_WORD + symbol.toLowerCase(), [symbol]);
     sounds = true;
   };
   let syllables: SyllableGrammar | undefined;
 
   return {
     language,
-    maybePronunciation: (word) => strict.lookup_word(word) ?? undefined,
-    addWord: (word, ...pronunciations) => {
-      strict.add_words(...variantsOf(word, pronunciations));
-      added.push(...variantsOf(word, pronunciations));
-      for (const [name, decoder] of decoders)
-        if (name !== 'strict') void decoder.then((opened) => opened.add_words(...variantsOf(word, pronunciations)));
-    },
-    maybeAlign: (samples, words) => search(samples, (decoder) => decoder.set_align_text(words.join(' '))),
-    maybeAlignCut: (samples, words) => {
-      const found = maybeHear(strict, samples, (decoder) => decoder.set_align_text(words.join(' ')));
-      if (found) broken = false;
-      return Promise.resolve(found);
-    },
-    maybeAlignFirst: (samples, words) => search(samples, (decoder) => decoder.set_grammar(firstWordsGrammar(words))),
+    maybePronunciation: (word) => waysOf(word)[0],
+    addWord: (word, ...pronunciations) => teach(word, pronunciations),
+    maybeAlign: (samples, words, places) => Promise.resolve(inQuiet(samples, (heard) => maybeAlign(heard, words, 'all', places))),
+    maybeAlignCut: (samples, words) => Promise.resolve(maybeAlign(samples, words, 'all')),
+    maybeAlignFirst: (samples, words, places) => Promise.resolve(inQuiet(samples, (heard) => maybeAlign(heard, words, 'first', places))),
     maybeAlignLoosely: async (samples, words) => {
       teachSounds();
       return maybeSearch(await decoderOf('loose'), samples, (decoder) => decoder.set_grammar(looseGrammar(words)));
     },
     maybeAlignSyllables: async (samples) => {
-      const { words, grammar } = (syllables ??= syllableGrammar(englishDictionary()));
+      const { words, grammar } = (syllables ??= syllableGrammar(pronunciationsOf(dictionaryText('en'))));
       for (const width of ['syllables', 'wider syllables'] as const) {
         const isNew = !decoders.has(width);
         const decoder = await decoderOf(width);
@@ -209,22 +233,8 @@ function variantsOf(word: string, pronunciations: readonly string[]): [string, s
   return pronunciations.map((symbols, index) => [index === 0 ? word : `${word}(${index + 1})`, symbols]);
 }
 
-/** The pronunciations of the model's English dictionary, read once. */
-let english: readonly (readonly string[])[] | undefined;
-function englishDictionary(): readonly (readonly string[])[] {
-  const entry = createRequire(import.meta.url).resolve('soundswallower');
-  english ??= pronunciationsOf(readFileSync(`${dirname(entry)}/model/en-us/dict.txt`, 'utf8'));
-  return english;
-}
-
 const PHONEME_WORD = 'phoneme_';
 const ENGLISH_PHONEMES = PHONEMES.map((phoneme) => phoneme.symbol);
-
-/** `a [ b [ c ] ]`: the first words, as many as are there. */
-export function firstWordsGrammar(words: readonly string[]): string {
-  const [first, ...others] = words;
-  return `#JSGF V1.0; grammar first; public <line> = ${first} ${others.map((word) => `[ ${word}`).join(' ')} ${others.map(() => ']').join(' ')};`;
-}
 
 /** Each word said or left out, any sounds before, between and after. */
 export function looseGrammar(words: readonly string[]): string {

@@ -103,18 +103,14 @@ function waysOf(recogniser: Recogniser, { text, sounds: typed, spelling }: Asked
   return ways.slice(0, MOST_WAYS);
 }
 
-/** Makes a plain share of a fit: of every sixth labelled line a word's own way fits by 85 % in the middle, another word's by 61 %. */
-const FIT_SCALE = 1.5;
+/** Makes a plain share of a fit: of 72 words of two voices their own way fits by 88 % in the middle, another word by 44 %. */
+const FIT_SCALE = 5;
 
-/**
- * How well a way fits all of its span. The recogniser's confidence of a segment is the product over its frames of
- * how likely its sounds are beside the likeliest, so the logarithms of all of them, silence too, are the way's own
- * measure; a second of it makes a share.
- */
+/** How well a way fits all of its span: the mean logarithm of how sure its sounds and silences are, over their time. */
 function fitOf(segments: readonly AlignedSegment[]): number {
   let [sum, seconds] = [0, 0];
   for (const { confidence, fromSeconds, toSeconds } of segments) {
-    sum += Math.log(Math.max(1e-6, confidence));
+    sum += Math.log(Math.max(1e-6, confidence)) * (toSeconds - fromSeconds);
     seconds += toSeconds - fromSeconds;
   }
   return Math.exp((FIT_SCALE * sum) / Math.max(0.01, seconds));
