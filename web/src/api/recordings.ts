@@ -1,8 +1,9 @@
 /** Sending a recording in: decoded by the server as a job, with its progress; gone again when nobody waits for it. */
 import { hasEnded, type JobView, type RecordingView } from '@zest-jaw/core';
-import { useEffect, useState } from 'react';
+import { skipToken, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useId } from 'react';
 import { api, sentenceOf } from './http.js';
-import { cancelJob, watchJob } from './job.js';
+import { cancelJob, useJob } from './job.js';
 import { maybeReadHere } from './readHere.js';
 
 export interface Upload {
@@ -19,43 +20,56 @@ export interface Upload {
 
 const SENDING: Upload = { done: 0, message: 'Sending the recording' };
 
+/** Asked once, whatever the browser says of its network: the server may be this computer. Forgotten with who asked. */
+const ONCE = { networkMode: 'always', staleTime: Infinity, gcTime: 0, retry: false } as const;
+
+/** A number for each file that was chosen: the same file chosen again is sent again. */
+const numbers = new WeakMap<File, number>();
+let chosen = 0;
+function numberOf(file: File): number {
+  if (!numbers.has(file)) numbers.set(file, (chosen += 1));
+  return numbers.get(file)!;
+}
+
+interface Sent {
+  readonly job: JobView;
+  readonly notes: readonly string[];
+}
+
+async function send(file: File, signal: AbortSignal): Promise<Sent> {
+  const here = await maybeReadHere(file);
+  signal.throwIfAborted();
+  const form = new FormData();
+  form.set('recording', here?.file ?? file);
+  const job = await api<JobView>('/recordings', { method: 'POST', body: form, signal });
+  if (signal.aborted) void cancelJob(job.id);
+  return { job, notes: here?.notes ?? [] };
+}
+
 /** Sends a file, the same for as long as the component is there; gives it up when that goes before it is decoded. */
 export function useUpload(file: File): Upload {
-  const [upload, setUpload] = useState<Upload>(SENDING);
+  const client = useQueryClient();
+  const asked = [useId(), numberOf(file)];
+  const sent = useQuery({ queryKey: ['sent', ...asked], queryFn: ({ signal }) => send(file, signal), ...ONCE });
+  const jobId = sent.data?.job.id;
+  const job = useJob(jobId);
   useEffect(() => {
-    const request = new AbortController();
-    let running: string | undefined;
-    let notes: readonly string[] = [];
-    let stopWatching = (): void => undefined;
-    const follow = (job: JobView): void => {
-      if (!hasEnded(job)) {
-        setUpload({ done: job.done, message: job.message });
-        return;
-      }
-      running = undefined;
-      if (job.state !== 'done') setUpload({ done: 0, message: job.message, fault: job.message });
-      else
-        api<RecordingView>(`/recordings/${job.id}`, { signal: request.signal })
-          .then((recording) => setUpload({ done: 1, message: 'Ready', recording, notes: [...notes, ...job.warnings] }))
-          .catch((error: unknown) => !request.signal.aborted && setUpload({ ...SENDING, fault: sentenceOf(error) }));
-    };
-    const send = async (): Promise<void> => {
-      const here = await maybeReadHere(file);
-      notes = here?.notes ?? [];
-      if (request.signal.aborted) return;
-      const form = new FormData();
-      form.set('recording', here?.file ?? file);
-      const job = await api<JobView>('/recordings', { method: 'POST', body: form, signal: request.signal });
-      running = job.id;
-      if (request.signal.aborted) void cancelJob(job.id);
-      else stopWatching = watchJob(job.id, follow);
-    };
-    send().catch((error: unknown) => !request.signal.aborted && setUpload({ ...SENDING, fault: sentenceOf(error) }));
+    if (jobId === undefined) return undefined;
     return () => {
-      request.abort();
-      stopWatching();
-      if (running) void cancelJob(running);
+      const last = client.getQueryData<JobView>(['job', jobId]);
+      if (!last || !hasEnded(last)) void cancelJob(jobId);
     };
-  }, [file]);
-  return upload;
+  }, [client, jobId]);
+  const decoded = useQuery({
+    queryKey: ['recording', ...asked, jobId],
+    queryFn: job?.state === 'done' ? ({ signal }) => api<RecordingView>(`/recordings/${job.id}`, { signal }) : skipToken,
+    ...ONCE,
+  });
+
+  const error = sent.error ?? decoded.error;
+  if (error) return { ...SENDING, fault: sentenceOf(error) };
+  if (decoded.data) return { done: 1, message: 'Ready', recording: decoded.data, notes: [...sent.data!.notes, ...job!.warnings] };
+  if (!job) return SENDING;
+  if (hasEnded(job) && job.state !== 'done') return { done: 0, message: job.message, fault: job.message };
+  return { done: job.done, message: job.message };
 }
