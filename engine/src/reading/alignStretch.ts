@@ -315,7 +315,8 @@ export async function alignStretch(
   const isPoor = !strict || words.length === 0 || strict.score < POOR;
   if (!isPoor && words.every((word) => word.confidence >= least)) return strict;
   // More words than anybody says in the time are another script: looking for each of them would take minutes.
-  if (recogniser.language !== 'en' || tokens.length > mostWords(samples)) return strict;
+  if (tokens.length > mostWords(samples)) return isPoor ? undefined : strict;
+  if (recogniser.language !== 'en') return strict;
   report('Looking for what was said and what was not');
   if (strict && words.length > 0)
     return (await mendLoosely(recogniser, samples, tokens, extent, strict, (word) => isPoor || word.confidence < least)) ?? strict;

@@ -145,6 +145,16 @@ describe('reading a track', () => {
     expect(recogniser.heard).toHaveLength(1);
   });
 
+  it('finds no word of a script with more of them than anybody says in the time, when they fit poorly', async () => {
+    const squeezed = (confidence: number) =>
+      standIn((_, words) => words.map((word, index) => segment(word, 0.02 * index, ['T', 'AY'], 0.01, confidence)));
+    const script = Array.from({ length: 30 }, () => 'tide').join(' ');
+    const poor = squeezed(0.7);
+    expect(await refusal(poor, script)).toMatch(/The 30 words of the script could not be found/);
+    expect(poor.loose).toEqual([]);
+    expect((await read(squeezed(0.95), script)).words).toHaveLength(30);
+  });
+
   it('takes an empty answer for a failure, never for silence', async () => {
     const recogniser = standIn(() => undefined);
     expect(await refusal(recogniser, 'tide pelican')).toMatch(/The 2 words of the script could not be found/);
