@@ -16,8 +16,8 @@ const WINDOW = RECOGNISER_RATE / 20;
 
 /**
  * A voice fits when the surer words of a stretch are this sure in the mean. It only says when it is worth
- * trying: at the speed their pitch asks for 48 labelled lines of four voices are 0.991 to 0.999 sure in the mean of a voice,
- * the least of them 0.976; the same raised by six semitones with their length kept 0.953 to 0.982. Whether another speed is
+ * trying: at the speed their pitch asks for 48 labelled lines of four voices are 0.992 to 0.999 sure in the mean of a voice,
+ * the least of them 0.977; the same raised by six semitones with their length kept 0.954 to 0.982. Whether another speed is
  * better, comparing tells.
  */
 const FITS = 0.985;
@@ -34,7 +34,7 @@ const POOR = 0.8;
 const SURE_WORD = 0.845;
 /**
  * Words are left out only when they were less sure than this in the mean. On every second line of four voices with one word
- * in five wrong it loses 2 of 340 words that were said and leaves out 41 of 76 that were not. Leaving out more costs more of
+ * in five wrong it loses 1 of 340 words that were said and leaves out 44 of 76 that were not. Leaving out more costs more of
  * what was said, and that is worse: a word too many is seen and struck, one too few is missed.
  */
 const LEFT_OUT_BELOW = 0.88;
