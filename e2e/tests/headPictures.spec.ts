@@ -191,6 +191,34 @@ test('a film is the plate behind the head, a picture a frame, the last one stayi
   await expect.poll(() => differsFromPicture(page, svg)).toBeLessThanOrEqual(2);
 });
 
+test('a film with nothing behind it keeps its ground clear', async ({ page, app }) => {
+  test.skip(!hasFfmpeg, 'Debian’s ffmpeg makes the film.');
+  const file = join(app.folder, 'mast.webm');
+  const made =
+    "testsrc=size=320x200:rate=12:duration=0.5,format=yuva420p,geq=lum='lum(X,Y)':cb='cb(X,Y)':cr='cr(X,Y)':a='if(lt(X,160),0,255)'";
+  execFileSync('ffmpeg', ['-y', '-loglevel', 'error', '-f', 'lavfi', '-i', made, '-c:v', 'libvpx-vp9', '-pix_fmt', 'yuva420p', file]);
+  await openDemo(page, app, SCENE);
+  await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Pictures of the head…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Pictures of the head' });
+  await dialog.getByLabel('Pictures of the head', { exact: true }).setInputFiles(file);
+  await dialog.getByRole('radio', { name: 'The plate behind it' }).click();
+  await dialog.getByLabel('Frames for each').fill('1');
+  await dialog.getByRole('button', { name: 'Lay them' }).click();
+  await expect(dialog).toHaveCount(0);
+  await page.keyboard.press('Home');
+  const plate = page.getByTestId('easel').locator('[data-part="Plate"] image');
+  const alphas = await plate.evaluate(async (image: SVGImageElement) => {
+    const bitmap = await createImageBitmap(await (await fetch(image.href.baseVal)).blob());
+    const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!;
+    context.drawImage(bitmap, 0, 0);
+    const alphaAt = (x: number): number => context.getImageData(x, 32, 1, 1).data[3]!;
+    return { clear: alphaAt(bitmap.width / 4), drawn: alphaAt((bitmap.width * 3) / 4) };
+  });
+  expect(alphas.drawn).toBeGreaterThan(240);
+  expect(alphas.clear).toBeLessThan(16);
+});
+
 test('what is no picture is said, and nothing is laid', async ({ page, app }) => {
   await openDemo(page, app, SCENE);
   const before = await sceneDocument(app, SCENE);
@@ -203,6 +231,11 @@ test('what is no picture is said, and nothing is laid', async ({ page, app }) =>
     .setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('not a picture at all') });
   await dialog.getByRole('button', { name: 'Lay them' }).click();
   await expect(dialog.getByRole('alert')).toContainText('notes.png is not a picture that can be used');
+  await dialog
+    .getByLabel('Pictures of the head', { exact: true })
+    .setInputFiles({ name: 'notes.webm', mimeType: 'video/webm', buffer: Buffer.from('not a film at all') });
+  await dialog.getByRole('button', { name: 'Lay them' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('This film cannot be shown by the browser.');
   await dialog.getByRole('button', { name: 'Leave it' }).click();
   expect(await sceneDocument(app, SCENE)).toEqual(before);
 });

@@ -93,7 +93,7 @@ export function useBringPictures(): UseMutationResult<string, Error, Brought> & 
     const pages: ChosenFile[] = [];
     for (const one of files) {
       const frames = isFilm(one)
-        ? await framesOfFilm(one, rate, (done) => setDoing({ done: done / 2, message: `Taking ${one.file.name} apart` }))
+        ? await framesOfFilm(one, rate, (done) => setDoing({ done: done / 2, message: `Taking ${one.file.name} apart` }), signal)
         : [one];
       pages.push(...frames);
     }

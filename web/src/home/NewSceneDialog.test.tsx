@@ -132,7 +132,9 @@ describe('a new scene', () => {
   it('shows how far the decoding is, and gives it up with the dialog', async () => {
     await waitFor(() => expect(StandInEvents.last?.onmessage).toBeDefined());
     act(() => StandInEvents.last!.tell({ done: 0.4, message: 'Bringing it to 48 kHz' }));
-    expect(screen.getByRole('progressbar', { name: 'Decoding the recording' }).getAttribute('aria-valuenow')).toBe('40');
+    await waitFor(() =>
+      expect(screen.getByRole('progressbar', { name: 'Decoding the recording' }).getAttribute('aria-valuenow')).toBe('40'),
+    );
     leave();
     await waitFor(() => expect(cancelled).toEqual(['/api/jobs/r']));
   });
