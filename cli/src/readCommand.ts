@@ -59,7 +59,6 @@ async function readByLabels(audio: string, file: string, language: ScriptLanguag
   if ('lines' in given) {
     const recogniser = await openRecogniser(language === 'fr' ? 'fr' : 'en');
     const reading = await readTrack(recogniser, truth, scriptOfLines(given.lines), () => undefined, { ...speech, lines: given.lines });
-    recogniser.close();
     if ('refusal' in reading) throw new CannotDo(`${audio}: ${reading.refusal}`);
     return reading;
   }
@@ -94,7 +93,6 @@ async function readBatch(list: string, language: ScriptLanguage, speech: ReadOpt
     }
     process.stdout.write(`${JSON.stringify(answer)}\n`);
   }
-  recogniser.close();
 }
 
 export async function readCommand(args: string[]): Promise<void> {
@@ -129,5 +127,4 @@ export async function readCommand(args: string[]): Promise<void> {
   const recogniser = await openRecogniser(language === 'fr' ? 'fr' : 'en');
   const reading = await readOne(recogniser, { audio, script }, speech);
   process.stdout.write(`${JSON.stringify(reading)}\n`);
-  recogniser.close();
 }

@@ -480,10 +480,12 @@ export { outsideOf, steadySound } from './reading/steadySound.js';
 export { refineBoundaries, soundChanges, type SoundChange, type TimedSound } from './reading/refineBoundaries.js';
 export { besideScript, type ScriptLineWord } from './reading/wordsNotSaid.js';
 export { readAcousticModel, type AcousticModel, type ModelFiles } from './acoustic/acousticModel.js';
-export { FEATURE_RATE, featuresOf, melSpectra, type Features } from './acoustic/cepstra.js';
+export { FEATURE_RATE, featuresOf, featuresWithin, melSpectra, type Features } from './acoustic/cepstra.js';
 export { maybeAlignGraph, STRICT, WIDER, type AlignedNode, type AlignSettings } from './acoustic/alignGraph.js';
-export { wordGraph, type Extent, type FramePlace, type Ways, type WordGraph } from './acoustic/wordGraph.js';
-export { isSyllablePart, pronunciationsOf, syllableGrammar, syllablesOf, type SyllableGrammar } from './reading/syllables.js';
+export { type FramePlace, type Network } from './acoustic/network.js';
+export { wordGraph, type Extent, type Looseness, type Ways, type WordGraph, type WordGraphOptions } from './acoustic/wordGraph.js';
+export { LOOP, soundLoop, type SoundLoop, type SoundLoopSettings } from './acoustic/soundLoop.js';
+export { pronunciationsOf } from './phonetics/dictionary.js';
 export { boundaryErrors, matchSymbols, shareWithin, type LabelledPhoneme } from './reading/boundaryErrors.js';
 export {
   hasEnded,

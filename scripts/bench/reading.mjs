@@ -291,6 +291,5 @@ export async function benchReading({ core, chart, lines, aside, openRecogniser, 
   }
   const inTurn = await benchTwoVoices({ core, lines: [...lines, ...aside], recogniser, readTrack });
   const long = await benchLongTake({ core, lines, recogniser, readTrack });
-  recogniser.close();
   return { opened, rows, inTurn, long };
 }

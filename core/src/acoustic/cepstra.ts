@@ -187,3 +187,9 @@ export function featuresOf(samples16k: Float32Array): Features {
   }
   return { frames, values };
 }
+
+/** Features of the frames `[from, to)`. */
+export function featuresWithin({ values }: Features, from: number, to: number): Features {
+  const width = STREAMS * STREAM_LENGTH;
+  return { frames: to - from, values: values.subarray(from * width, to * width) };
+}

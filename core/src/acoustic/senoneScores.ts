@@ -23,11 +23,16 @@ export interface SenoneScorer {
    * @returns the best score of any sound without context, silence and noises too
    */
   goTo(frame: number, isAsked: Uint8Array): number;
-  /** The score of a senone in the frame gone to; nats, higher fits better, comparable within a frame only. */
+  /** The score of a senone in the frame gone to; nats, higher fits better, comparable within a frame only. One past the last is the best of any sound. */
   scoreOf(senone: number): number;
 }
 
-export function senoneScorer(model: AcousticModel, features: Features): SenoneScorer {
+export interface ScorerSettings {
+  /** All sounds are looked at in every so many frames, for the best of any; those asked for in each. */
+  readonly allEvery?: number;
+}
+
+export function senoneScorer(model: AcousticModel, features: Features, { allEvery = ALL_EVERY }: ScorerSettings = {}): SenoneScorer {
   const { codebookOfSenone, densities, parameters, peaks, weights, weightOfStep, senones: senoneCount } = model;
   const values = features.values;
   const sounds = model.sounds.length;
@@ -40,9 +45,9 @@ export function senoneScorer(model: AcousticModel, features: Features): SenoneSc
   const isNear = new Uint8Array(sounds);
   const isLooked = new Uint8Array(sounds);
   const fits = new Float64Array(sounds);
-  const scores = new Float64Array(senoneCount);
+  const scores = new Float64Array(senoneCount + 1);
   /** The frame that a senone was scored in last. */
-  const scoredIn = new Int32Array(senoneCount).fill(-1);
+  const scoredIn = new Int32Array(senoneCount + 1).fill(-1);
   let now = -1;
 
   /** ln of a density where a stream lies. */
@@ -129,7 +134,7 @@ export function senoneScorer(model: AcousticModel, features: Features): SenoneSc
   return {
     goTo: (frame, isAsked) => {
       now = frame;
-      const isAll = frame % ALL_EVERY === 0;
+      const isAll = frame % allEvery === 0;
       best.fill(-Infinity);
       const at = frame * STREAMS * STREAM_LENGTH;
       for (let sound = 0; sound < sounds; sound++) {
@@ -156,7 +161,8 @@ export function senoneScorer(model: AcousticModel, features: Features): SenoneSc
         const limit = [...fits].sort((a, b) => b - a)[FITTED_BEST - 1]!;
         for (let sound = 0; sound < sounds; sound++) isNear[sound] = fits[sound]! >= limit ? 1 : 0;
       }
-      return most;
+      scoredIn[senoneCount] = now;
+      return (scores[senoneCount] = most);
     },
     scoreOf,
   };

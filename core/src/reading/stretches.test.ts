@@ -1,19 +1,8 @@
-/** Cutting at pauses, moving boundaries, syllables, and the script beside what was read. */
+/** Cutting at pauses, moving boundaries, and the script beside what was read. */
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import {
-  besideScript,
-  cutAtPauses,
-  outsideOf,
-  pronunciationsOf,
-  refineBoundaries,
-  steadySound,
-  syllableGrammar,
-  syllablesOf,
-  truthForRecogniser,
-  truthOfWave,
-} from '../index.js';
+import { besideScript, cutAtPauses, outsideOf, refineBoundaries, steadySound, truthForRecogniser, truthOfWave } from '../index.js';
 
 const RATE = 16_000;
 
@@ -106,32 +95,6 @@ describe('moving boundaries', () => {
       { seed: 45, numRuns: 30 },
     );
     expect(refineBoundaries(samples, [])).toEqual([]);
-  });
-});
-
-describe('syllables', () => {
-  it('begin with all the consonants a word may begin with (maximal onset; Kahn, 1976)', () => {
-    const mayBegin = (onset: readonly string[]): boolean => ['', 'S T R', 'T R', 'R', 'K', 'N'].includes(onset.join(' '));
-    const parts = (word: string): string =>
-      syllablesOf(word.split(' '), mayBegin)
-        .map(({ onset, nucleus, coda }) => [...onset, nucleus, ...coda].join(''))
-        .join('.');
-    // extra, anchor, banker
-    expect(parts('EH K S T R AH')).toBe('EHK.STRAH');
-    expect(parts('AE NG K ER')).toBe('AENG.KER');
-    expect(parts('R AH N')).toBe('RAHN');
-  });
-
-  it('make a grammar whose weights sum to one', () => {
-    const dictionary = 'the DH AH\nstamp S T AE M P\nstamps S T AE M P S\n;; comment\nm M\ntide T AY D\n';
-    const pronunciations = pronunciationsOf(dictionary);
-    expect(pronunciations).toHaveLength(5);
-    const { grammar, words } = syllableGrammar(pronunciations);
-    for (const rule of grammar.match(/<(onset|nucleus|coda)> = [^;]+/g)!) {
-      const weights = [...rule.matchAll(/\/([\d.]+)\//g)].map((match) => Number(match[1]));
-      expect(weights.reduce((sum, weight) => sum + weight, 0)).toBeCloseTo(1, 3);
-    }
-    expect(words).toContainEqual(['coda_m_p_s', 'M P S']);
   });
 });
 

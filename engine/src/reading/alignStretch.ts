@@ -5,7 +5,8 @@
  */
 import { loudnessOfWindows, RECOGNISER_RATE, resample, roundedSpeed, type Extent } from '@zest-jaw/core';
 import { mapOnce } from './mapOnce.js';
-import { isPhonemeWord, type AlignedSegment, type Recogniser, type SpokenPlace } from './recogniser.js';
+import { isSoundWord } from './alignWords.js';
+import type { AlignedSegment, Recogniser, SpokenPlace } from './recogniser.js';
 
 /** How much slower, and then faster, a voice is played next when it does not fit: a cartoon voice reads better slowed down. */
 const SPEED_STEP = 1.15;
@@ -107,6 +108,14 @@ export function wordsOf(segments: readonly AlignedSegment[]): AlignedSegment[] {
   return segments.filter((segment) => segment.word !== undefined);
 }
 
+/** Places as they are in what is heard at a speed, from some time of the stretch on. */
+function placesAt(places: readonly SpokenPlace[] | undefined, speed: number, from = 0): SpokenPlace[] | undefined {
+  const heardAfter = (seconds: number): number => (seconds - from) * speed;
+  return (
+    places && mapOnce(places, ({ fromSeconds, toSeconds }) => ({ fromSeconds: heardAfter(fromSeconds), toSeconds: heardAfter(toSeconds) }))
+  );
+}
+
 /** Which of the words asked for were found; strictly and without places, they are from the first on. */
 const foundIn = (segments: readonly AlignedSegment[]): number[] => wordsOf(segments).map(({ index }, at) => index ?? at);
 
@@ -138,8 +147,7 @@ async function alignStrictly(
 ): Promise<Alignment | undefined> {
   const attempt = async (speed: number): Promise<Alignment | undefined> => {
     const heard = heardAt(samples, speed);
-    const there =
-      places && mapOnce(places, ({ fromSeconds, toSeconds }) => ({ fromSeconds: fromSeconds * speed, toSeconds: toSeconds * speed }));
+    const there = placesAt(places, speed);
     const segments = await (extent === 'all'
       ? recogniser.maybeAlign(heard, tokens, there)
       : recogniser.maybeAlignFirst(heard, tokens, there));
@@ -170,7 +178,7 @@ async function alignStrictly(
 /** Words and sounds in order, lone sounds left out. */
 function withoutLoneSounds(segments: readonly AlignedSegment[]): AlignedSegment[] {
   const found = wordsOf(segments);
-  const isSound = (index: number): boolean => index >= 0 && index < found.length && isPhonemeWord(found[index]!.word!);
+  const isSound = (index: number): boolean => index >= 0 && index < found.length && isSoundWord(found[index]!.word!);
   return found.filter((_, index) => {
     if (!isSound(index)) return true;
     let [first, last] = [index, index];
@@ -216,42 +224,56 @@ interface Said {
   readonly index: number | undefined;
 }
 
-/** What is said of the tokens wanted, by their index, with words left out and sounds between; undefined when no word was found. */
+/** What a stretch holds, as it is looked for. */
+interface Asked {
+  readonly tokens: readonly string[];
+  readonly places: readonly SpokenPlace[] | undefined;
+  readonly speed: number;
+}
+
+/**
+ * What is said of the tokens wanted, by their index, with words left out and sounds between; undefined when no word was
+ * found.
+ *
+ * @param heard what is heard from some second of the stretch on
+ */
 async function maybeSaid(
   recogniser: Recogniser,
   heard: Float32Array,
-  tokens: readonly string[],
+  { tokens, places, speed }: Asked,
   wanted: readonly number[],
+  fromSeconds: number,
 ): Promise<Said[] | undefined> {
-  const asked = wanted.map((index) => tokens[index]!);
-  const loose = await recogniser.maybeAlignLoosely(heard, asked);
-  const found = loose && withoutLoneSounds(loose).map((segment) => segment.word!);
-  if (!found || found.every(isPhonemeWord)) return undefined;
-  let next = 0;
-  return found.map((token) => {
-    if (isPhonemeWord(token)) return { token, index: undefined };
-    next = asked.indexOf(token, next) + 1;
-    return { token, index: wanted[next - 1] };
-  });
+  const loose = await recogniser.maybeAlignLoosely(
+    heard,
+    wanted.map((index) => tokens[index]!),
+    placesAt(places && wanted.map((index) => places[index]!), speed, fromSeconds),
+  );
+  const found = loose && withoutLoneSounds(loose);
+  if (!found || found.every(({ word }) => isSoundWord(word!))) return undefined;
+  return found.map(({ word, index }) => ({ token: word!, index: index === undefined ? undefined : wanted[index] }));
 }
 
-/** Aligns what was found loosely once more, strictly. */
+/** Aligns what was found loosely once more, strictly. Sounds between words are where the word before them is. */
 async function alignSaid(
   recogniser: Recogniser,
   heard: Float32Array,
   said: readonly Said[],
-  speed: number,
+  { places, speed }: Asked,
 ): Promise<Alignment | undefined> {
+  let nearest = said.find(({ index }) => index !== undefined)?.index;
+  const own = places && said.map(({ index }) => places[(nearest = index ?? nearest)!]!);
   const segments = await recogniser.maybeAlign(
     heard,
     said.map(({ token }) => token),
+    placesAt(own, speed),
   );
   if (!segments) return undefined;
   return {
     segments: atSpeed(segments, speed),
     score: scoreOf(segments),
     speed,
-    found: said.flatMap(({ index }) => (index === undefined ? [] : [index])),
+    found: foundIn(segments).flatMap((at) => said[at]!.index ?? []),
   };
 }
 
@@ -263,7 +285,7 @@ async function alignSaid(
 async function mendLoosely(
   recogniser: Recogniser,
   samples: Float32Array,
-  tokens: readonly string[],
+  { tokens, places }: Omit<Asked, 'speed'>,
   extent: Extent,
   strict: Alignment,
   isDoubtful: (word: AlignedSegment) => boolean,
@@ -271,6 +293,7 @@ async function mendLoosely(
   const words = wordsOf(strict.segments);
   const said: Said[] = strict.found.map((index) => ({ token: tokens[index]!, index }));
   const past = (strict.found.at(-1) ?? -1) + 1;
+  const asked: Asked = { tokens, places, speed: strict.speed };
   const heard = heardAt(samples, strict.speed);
   const rate = RECOGNISER_RATE * strict.speed;
   let isChanged = false;
@@ -280,7 +303,7 @@ async function mendLoosely(
     const wanted = strict.found.slice(region.first, region.last);
     if (isEnd) wanted.push(...tokens.slice(past, past + LIKELY_PAST).map((_, index) => past + index));
     const part = heard.subarray(Math.floor(region.fromSeconds * rate), Math.ceil(region.toSeconds * rate));
-    const found = await maybeSaid(recogniser, part, tokens, wanted);
+    const found = await maybeSaid(recogniser, part, asked, wanted, region.fromSeconds);
     const kept = new Set(found?.map(({ index }) => index));
     const dropped = words.slice(region.first, region.last).filter((_, at) => !kept.has(wanted[at]));
     if (!found || dropped.length === 0 || meanOf(dropped) >= LEFT_OUT_BELOW || dropped.some((word) => word.confidence >= NEVER_LEFT_OUT))
@@ -289,8 +312,8 @@ async function mendLoosely(
     isChanged = true;
   }
   if (!isChanged) return undefined;
-  const again = await alignSaid(recogniser, heard, said, strict.speed);
-  return again && meanOf(wordsOf(again.segments).filter((word) => !isPhonemeWord(word.word!))) > meanOf(words) ? again : undefined;
+  const again = await alignSaid(recogniser, heard, said, asked);
+  return again && meanOf(wordsOf(again.segments).filter((word) => !isSoundWord(word.word!))) > meanOf(words) ? again : undefined;
 }
 
 /**
@@ -319,8 +342,11 @@ export async function alignStretch(
   if (recogniser.language !== 'en') return strict;
   report('Looking for what was said and what was not');
   if (strict && words.length > 0)
-    return (await mendLoosely(recogniser, samples, tokens, extent, strict, (word) => isPoor || word.confidence < least)) ?? strict;
+    return (
+      (await mendLoosely(recogniser, samples, { tokens, places }, extent, strict, (word) => isPoor || word.confidence < least)) ?? strict
+    );
   const heard = heardAt(samples, firstSpeed);
-  const said = await maybeSaid(recogniser, heard, tokens, [...tokens.keys()]);
-  return (said && (await alignSaid(recogniser, heard, said, firstSpeed))) ?? strict;
+  const asked: Asked = { tokens, places, speed: firstSpeed };
+  const said = await maybeSaid(recogniser, heard, asked, [...tokens.keys()], 0);
+  return (said && (await alignSaid(recogniser, heard, said, asked))) ?? strict;
 }

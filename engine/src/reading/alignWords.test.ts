@@ -25,8 +25,7 @@ const align = (samples: Float32Array, words: readonly string[], extent: 'all' | 
     model,
     samples,
     words.map((word) => ({ word, ways: waysOf(word) })),
-    extent,
-    places,
+    { extent, places },
   );
 const said = (segments: readonly AlignedSegment[] | undefined): AlignedSegment[] =>
   (segments ?? []).filter(({ word }) => word !== undefined);
@@ -101,8 +100,8 @@ describe('words', () => {
 
   it('do not fit where there is no time for them, or where the model has none of their sounds', () => {
     expect(align(samples.subarray(0, 8000), words)).toBeUndefined();
-    expect(maybeAlignWords(model, samples, [{ word: 'x', ways: [['XX']] }], 'all')).toBeUndefined();
-    expect(maybeAlignWords(model, samples, [], 'all')).toBeUndefined();
+    expect(maybeAlignWords(model, samples, [{ word: 'x', ways: [['XX']] }], { extent: 'all' })).toBeUndefined();
+    expect(maybeAlignWords(model, samples, [], { extent: 'all' })).toBeUndefined();
   });
 
   it('lie one after another without a hole, from the first frame on', () => {

@@ -12,7 +12,6 @@ import {
   floatsOf16Bit,
   hearNoises,
   joined,
-  isSyllablePart,
   MAX_SCRIPT_LETTERS,
   peakLevel,
   PLAIN_ACCENT,
@@ -40,7 +39,8 @@ import { alignStretch, atSpeed, heardAt, mostWords, wordsOf } from './alignStret
 import { arpabetOfFrench } from './frenchPhonemes.js';
 import { stressOf } from './pronounce.js';
 import { mapOnce } from './mapOnce.js';
-import { isPhonemeWord, type AlignedSegment, type Recogniser, type SpokenPlace } from './recogniser.js';
+import { isSoundWord } from './alignWords.js';
+import type { AlignedSegment, Recogniser, SpokenPlace } from './recogniser.js';
 import { vocabularyOf, type KnownWord, type Speech } from './vocabulary.js';
 
 /** A share of the work done, 0 to 1, and what is being done, for the user. */
@@ -115,8 +115,7 @@ function refined(samples: Float32Array, segments: readonly AlignedSegment[]): Al
 function namedWords(segments: readonly AlignedSegment[], script: readonly KnownWord[], isEnglish: boolean): AlignedWord[] {
   let next = 0;
   return segments.map((segment): AlignedWord => {
-    if (isPhonemeWord(segment.word!) || isSyllablePart(segment.word!))
-      return { text: null, confidence: segment.confidence, phonemes: segment.phonemes };
+    if (isSoundWord(segment.word!)) return { text: null, confidence: segment.confidence, phonemes: segment.phonemes };
     const word = script[next];
     next += 1;
     const symbols = segment.phonemes.map((phoneme) => phoneme.symbol);
@@ -320,7 +319,7 @@ async function readSounds(recogniser: Recogniser, truth: Truth, samples: Float32
   for (const stretch of stretches) {
     report(0.1 + (0.82 * stretch.from) / samples.length, 'Listening for sounds');
     const part = samples.subarray(stretch.from, stretch.to);
-    const slow = await recogniser.maybeAlignSyllables(heardAt(part, speed));
+    const slow = await recogniser.maybeHearSounds(heardAt(part, speed));
     const heard = slow && atSpeed(slow, speed);
     const spoken = heard && wordsOf(heard);
     const mean = spoken ? spoken.reduce((sum, segment) => sum + segment.confidence, 0) / Math.max(1, spoken.length) : 0;

@@ -37,9 +37,7 @@ function standIn(sure: Readonly<Record<string, number>> = {}): Recogniser & { re
     maybeAlignFirst: align,
     maybeAlignCut: align,
     maybeAlignLoosely: async () => undefined,
-    maybeAlignSyllables: async () => undefined,
-    isBroken: () => false,
-    close: () => undefined,
+    maybeHearSounds: async () => undefined,
   };
 }
 

@@ -36,13 +36,8 @@ const recognisers = new Map<Language, Promise<Recogniser>>();
 /** A script in IPA is read by the English model: its sounds are the nearest to most. */
 const modelOf = (language: ScriptLanguage): Language => (language === 'fr' ? 'fr' : 'en');
 
-async function recogniserOf(language: Language): Promise<Recogniser> {
+function recogniserOf(language: Language): Promise<Recogniser> {
   let opening = recognisers.get(language);
-  // One that gave way is closed; the next reading begins with another.
-  if (opening && (await opening).isBroken()) {
-    (await opening).close();
-    opening = undefined;
-  }
   if (!opening) recognisers.set(language, (opening = openRecogniser(language)));
   return opening;
 }
@@ -67,11 +62,6 @@ export default async function read({
   const heardLines = lines?.map((line) => ({ ...line, fromSample: line.fromSample - fromSample, toSample: line.toSample - fromSample }));
   const speech = { pronunciations: waysByWord(pronunciations), accent, spelling: language, lines: heardLines };
   const reading = await readTrack(recogniser, heard, script, report, speech);
-  // What was read before it gave way stands; its next task begins with another one.
-  if ('refusal' in reading && recogniser.isBroken())
-    return {
-      refusal: 'The recogniser gave way over this recording. Read it again; if it does so again, trim the recording and read its parts.',
-    };
   return 'refusal' in reading ? reading : readingWithin(reading, fromSample, truth.samples.length);
 }
 
