@@ -89,6 +89,9 @@ export function senoneScorer(model: AcousticModel, features: Features, { allEver
     const x1 = values[at + 1]!;
     const x2 = values[at + 2]!;
     const x3 = values[at + 3]!;
+    const x4 = values[at + 4]!;
+    const x5 = values[at + 5]!;
+    const x6 = values[at + 6]!;
     let least = logs[place + BEST - 1]!;
     for (let density = 0, from = first * WIDTH; density < densities; density++, from += WIDTH) {
       const apart0 = x0 - parameters[from]!;
@@ -102,9 +105,16 @@ export function senoneScorer(model: AcousticModel, features: Features, { allEver
         apart2 * apart2 * parameters[from + 5]! -
         apart3 * apart3 * parameters[from + 7]!;
       if (log <= least) continue;
-      for (let value = 4; value < STREAM_LENGTH && log > least; value++) {
-        const apart = values[at + value]! - parameters[from + 2 * value]!;
-        log -= apart * apart * parameters[from + 2 * value + 1]!;
+      const apart4 = x4 - parameters[from + 8]!;
+      const apart5 = x5 - parameters[from + 10]!;
+      const apart6 = x6 - parameters[from + 12]!;
+      log -= apart4 * apart4 * parameters[from + 9]! + apart5 * apart5 * parameters[from + 11]! + apart6 * apart6 * parameters[from + 13]!;
+      if (log <= least) continue;
+      for (let value = 7, next = from + 14; value < STREAM_LENGTH && log > least; value += 3, next += 6) {
+        const one = values[at + value]! - parameters[next]!;
+        const two = values[at + value + 1]! - parameters[next + 2]!;
+        const three = values[at + value + 2]! - parameters[next + 4]!;
+        log -= one * one * parameters[next + 1]! + two * two * parameters[next + 3]! + three * three * parameters[next + 5]!;
       }
       if (log <= least || density === was0 || density === was1 || density === was2 || density === was3) continue;
       insert(place, BEST, density, log);

@@ -13,14 +13,17 @@ export interface SoundLoop {
 }
 
 export interface SoundLoopSettings {
-  /** What silence costs, and every sound; nats. */
+  /** What silence costs; nats. */
   readonly pause: number;
-  readonly sound: number;
   /** How much what is likely counts, against how well a sound fits. */
   readonly weight: number;
 }
 
-export const LOOP: SoundLoopSettings = { pause: 8, sound: 4, weight: 3 };
+/**
+ * On every second of 36 labelled lines of two voices a weight of 3 or 4, with each sound costing up to 6 nats besides, finds 75 to 78 % of their sounds,
+ * of 1 and of 7 fewer; the two other voices read alike. A pause of 0 to 8 nats makes no difference.
+ */
+export const LOOP: SoundLoopSettings = { pause: 8, weight: 4 };
 
 /** A sequence of three counts for itself as far as it was met so often. */
 const ENOUGH = 10;
@@ -68,7 +71,7 @@ function trigrams(words: readonly (readonly number[])[], count: number): Float32
 export function soundLoop(
   model: AcousticModel,
   words: readonly (readonly number[])[],
-  { pause, sound: perSound, weight }: SoundLoopSettings = LOOP,
+  { pause, weight }: SoundLoopSettings = LOOP,
 ): SoundLoop {
   const { silence } = model;
   const sounds = [...new Set(words.flat())].sort((a, b) => a - b);
@@ -87,8 +90,7 @@ export function soundLoop(
     for (let second = 0; second < side; second++)
       for (let third = 0; third < side; third++) {
         const ending = third === edge ? 0 : Math.exp(logOf(first, second, edge) + logOf(edge, edge, third));
-        costs[(first * side + second) * side + third] =
-          (third === edge ? 0 : perSound) - weight * Math.log(Math.exp(logOf(first, second, third)) + ending);
+        costs[(first * side + second) * side + third] = -weight * Math.log(Math.exp(logOf(first, second, third)) + ending);
       }
   const maker = new NetworkMaker(model);
   const quiet = maker.add(silence, silence, silence, 'single');

@@ -59,8 +59,12 @@ const LONGEST_STRETCH = 20;
 const SHORTEST_STRETCH = 0.2;
 /** A reading less sure than this, over its time, gets a warning; from 48 labelled lines and wrong scripts. */
 const DOUBTFUL = 0.88;
-/** Syllables less sure than this are not speech. Speech of the labelled voices is above 0.7. */
-const NOT_SPEECH = 0.5;
+/**
+ * Sounds less sure than this in the mean are not speech. Of four labelled voices, clean, raised, in noise, by telephone and over music,
+ * no line is less sure than 0.958, and none of ten voices made by formants, whispers among them, less than 0.948; a made melody, chords,
+ * an engine, a whistle and steady noise are 0.927 to 0.937 sure, bursts of noise and bells more than that.
+ */
+const NOT_SPEECH = 0.94;
 
 /**
  * A stop after silence has no audible closure. Its lips meet for some 70 ms, as in the middle of a
