@@ -17,7 +17,8 @@ import { ensureBuilt, ROOT } from './ensureBuilt.mjs';
 
 ensureBuilt(['core', 'engine', 'server', 'cli', 'web']);
 const core = await import('../core/dist/index.js');
-const { decodeRecording, importPictures, openRecogniser, readTrack, renderPictures, svgToPng } = await import('../engine/dist/index.js');
+const { decodeRecording, importPictures, openRecogniser, readTrack, svgToPng } = await import('../engine/dist/index.js');
+const { renderPictures } = await import('../engine/dist/handOff/index.js');
 
 const SPEECH = join(ROOT, 'core/fixtures/speech');
 const VOICES = ['slt', 'kal16'];

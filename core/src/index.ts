@@ -485,7 +485,6 @@ export { maybeAlignGraph, STRICT, WIDER, type AlignedNode, type AlignSettings } 
 export { type FramePlace, type Network } from './acoustic/network.js';
 export { wordGraph, type Extent, type Looseness, type Ways, type WordGraph, type WordGraphOptions } from './acoustic/wordGraph.js';
 export { LOOP, soundLoop, type SoundLoop, type SoundLoopSettings } from './acoustic/soundLoop.js';
-export { pronunciationsOf } from './phonetics/dictionary.js';
 export { boundaryErrors, matchSymbols, shareWithin, type LabelledPhoneme } from './reading/boundaryErrors.js';
 export {
   hasEnded,

@@ -339,7 +339,6 @@ export async function alignStretch(
   if (!isPoor && words.every((word) => word.confidence >= least)) return strict;
   // More words than anybody says in the time are another script: looking for each of them would take minutes.
   if (tokens.length > mostWords(samples)) return isPoor ? undefined : strict;
-  if (recogniser.language !== 'en') return strict;
   report('Looking for what was said and what was not');
   if (strict && words.length > 0)
     return (

@@ -1,9 +1,9 @@
 /** The recogniser: words and sounds looked for by the acoustic model itself, with what it has been taught of words. */
-import { pronunciationsOf, RECOGNISER_RATE, soundLoop, type AlignedPhoneme, type Extent, type SoundLoop } from '@zest-jaw/core';
+import { RECOGNISER_RATE, soundLoop, type AlignedPhoneme, type Extent, type SoundLoop } from '@zest-jaw/core';
 
 import { maybeAlignLoosely, maybeAlignWords, maybeHearSounds, wordOfSound, type SpokenWord } from './alignWords.js';
 import { endingInQuiet } from './endsInQuiet.js';
-import { acousticModel, dictionary, dictionaryText, type Language } from './modelFiles.js';
+import { acousticModel, dictionary, type Language } from './modelFiles.js';
 
 /** A word or a silence as it was aligned; seconds. */
 export interface AlignedSegment {
@@ -67,7 +67,8 @@ function loopOf(language: Language): SoundLoop {
   let loop = loops.get(language);
   if (!loop) {
     const model = acousticModel(language);
-    const words = pronunciationsOf(dictionaryText(language)).map((word) => word.map((symbol) => model.sounds.indexOf(symbol)));
+    const numbers = new Map(model.sounds.map((sound, number) => [sound, number]));
+    const words = [...dictionary(language).values()].map((sounds) => sounds.split(' ').flatMap((sound) => numbers.get(sound) ?? []));
     loops.set(language, (loop = soundLoop(model, words)));
   }
   return loop;
