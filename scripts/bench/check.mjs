@@ -78,7 +78,7 @@ function sceneOfLines({ core, chart }, lines, { fps, feel }, seed) {
         rules: core.FEELS.find(({ name }) => name === feel).rules,
       },
     ],
-    ...{ views: [], marks: [], oneOffs: [], asides: [], remarks: [], exposures: [] },
+    ...{ views: [], marks: [], oneOffs: [], asides: [], remarks: [], places: [], exposures: [] },
   };
   const charts = new Map([['chart', chart]]);
   const frames = core.heardFrames(heard, frameRate, lengthFrames);

@@ -19,7 +19,7 @@ import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { filesOfDrop, type ChosenFile } from '../api/imports.js';
 import { CHART_KEYS, KeysDialog } from '../scene/KeysDialog.js';
-import { type DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import { newId } from '../session/newId.js';
 import { Announced } from '../ui/Announced.js';
 import { useKeys } from '../ui/useKeys.js';

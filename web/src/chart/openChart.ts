@@ -2,7 +2,7 @@
 import { lookOf, maybeDrawing, restDrawing, type ChartDocument, type Drawing, type Look, type Patch, type Refusal } from '@zest-jaw/core';
 import { createContext, useContext, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 
 /** What a drag on the desk does. */
 export type Tool = 'shape' | 'pen' | 'fill' | 'erase' | 'move' | 'place' | 'cross' | 'reference';

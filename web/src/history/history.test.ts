@@ -1,6 +1,6 @@
 /** Looking back at a scene, and not changing it meanwhile. */
 import { SCENE_KIND, type SceneDocument } from '@zest-jaw/core';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import { drawingsOf, openOn, put, StandInServer, standIn } from '../session/testing/standInServer.js';
 import { documentAt } from './documentAt.js';
 import { openShownScene } from './shownScene.js';

@@ -1,7 +1,7 @@
 /** What is shown of an open scene: as it is, or, while somebody looks back, as it was. */
 import type { SceneDocument } from '@zest-jaw/core';
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 
 export interface Shown {
   readonly document: SceneDocument;

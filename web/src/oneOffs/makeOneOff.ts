@@ -11,7 +11,7 @@ import {
   type Span,
 } from '@zest-jaw/core';
 import { toast } from 'sonner';
-import { type DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import { newId } from '../session/newId.js';
 
 interface Where {

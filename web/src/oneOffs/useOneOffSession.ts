@@ -3,7 +3,7 @@ import { changeOneOff, chartWithOneOffs, type ChartDocument, type SceneDocument 
 import { useEffect, useMemo } from 'react';
 import { createStore } from 'zustand/vanilla';
 import { useOpenScene, useSpeaker } from '../scene/sceneContext.js';
-import type { DocumentSession, SessionState } from '../session/documentSession.js';
+import type { DocumentSession, SessionState } from '../session/session.js';
 
 export function sessionOfOneOffs(
   scene: DocumentSession<SceneDocument>,

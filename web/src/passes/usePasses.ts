@@ -3,7 +3,7 @@ import type { NoteCounts, PassView, SceneDocument } from '@zest-jaw/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { api, sendJson, sentenceOf } from '../api/http.js';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 
 export interface NewPass {
   readonly name: string;

@@ -4,7 +4,7 @@ import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { sentenceOf } from '../api/http.js';
 import type { ConflictCause } from '../session/saving.js';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import { Button } from '../ui/Button.js';
 import { Modal } from '../ui/Modal.js';
 

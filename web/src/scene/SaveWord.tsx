@@ -3,7 +3,7 @@ import { reasonInWords } from '@zest-jaw/core';
 import { clsx } from 'clsx';
 import { Popover } from 'radix-ui';
 import { useEffect, type ReactElement } from 'react';
-import type { DocumentSession, SaveState, SessionState } from '../session/documentSession.js';
+import type { DocumentSession, SaveState, SessionState } from '../session/session.js';
 import { Button } from '../ui/Button.js';
 import { useOfSessions, type Followed } from './useOfSessions.js';
 

@@ -18,7 +18,8 @@ import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api/http.js';
 import { useCharts, useProductions } from '../api/queries.js';
-import { openSession, type DocumentSession } from '../session/documentSession.js';
+import { openSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import { AlonePage } from '../ui/AlonePage.js';
 import { SceneRooms } from './SceneRooms.js';
 

@@ -28,7 +28,7 @@ import { useOwnFeels } from './useOwnFeels.js';
 import { FaceChartsContext } from '../mouth/faceChartsContext.js';
 import { mouthSprites } from '../mouth/paintFigure.js';
 import { loadPictures } from '../mouth/pictures.js';
-import type { DocumentSession, SessionState } from '../session/documentSession.js';
+import type { DocumentSession, SessionState } from '../session/session.js';
 import { soundSettings } from '../sound/soundSettings.js';
 import { AlonePage } from '../ui/AlonePage.js';
 import { theme } from '../ui/theme.js';

@@ -2,7 +2,7 @@
 import { applyPatch, isRefusal, patchBetween, SCENE_KIND, type Patch, type Refusal, type SceneDocument } from '@zest-jaw/core';
 import type { Hit } from '../barSheet/plan.js';
 import type { Hold } from '../barSheet/useSheetPointer.js';
-import { type DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import { newId } from '../session/newId.js';
 
 interface Drag {

@@ -26,7 +26,7 @@ import type { ShownScene } from '../history/shownScene.js';
 import type { Palette } from '../barSheet/palette.js';
 import type { SheetData } from '../barSheet/sheetData.js';
 import type { MouthSprites } from '../mouth/paintFigure.js';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import type { Player } from '../sound/player.js';
 import type { Playhead } from '../sound/playhead.js';
 

@@ -3,7 +3,7 @@ import { listensToLoudness, type ChartDocument, type HeardOf, type Patch, type R
 import { useCallback } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api/http.js';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import { keyer, type Charts } from '../workers/keyer.js';
 import { useHearing, useOpenScene, useSpeaker } from './sceneContext.js';
 

@@ -1,7 +1,7 @@
 /** The mouth of the face whose lane is worked on, and the head that it is on at the playhead. */
 import { chartStretchAt, maybeHead, mouthLaneOf, type ChartDocument, type ChartHead, type Track } from '@zest-jaw/core';
 import { useStore } from 'zustand';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import { useOpenScene, useSceneDocument, useSpeaker } from './sceneContext.js';
 
 export interface MouthOfFace {

@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { sendJson, sentenceOf } from '../api/http.js';
 import type { Given } from '../api/besideRecording.js';
 import { useJob } from '../api/job.js';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import type { OpenScene } from './sceneContext.js';
 
 /** Follows the reading of the scene; when it arrives, the session takes it in. */

@@ -1,6 +1,6 @@
 /** Saving: one request at a time, nothing lost, and honest about it. The server is a small stand-in that keeps its rules. */
 import { type SceneDocument } from '@zest-jaw/core';
-import { type DocumentSession } from './documentSession.js';
+import type { DocumentSession } from './session.js';
 import { newId } from './newId.js';
 import { empty, openOn, put, StandInServer, standIn } from './testing/standInServer.js';
 import { loadUnsaved } from './unsaved.js';

@@ -1,7 +1,7 @@
 /** Saving against servers that lie, stall, restart, forget, and fill their disks. */
 import { maybeDrawing, type SceneDocument } from '@zest-jaw/core';
 import { door } from '../api/door.js';
-import type { DocumentSession } from './documentSession.js';
+import type { DocumentSession } from './session.js';
 import { chart, drawingsOf, openOn, put, putAfter, StandInServer, standIn } from './testing/standInServer.js';
 import { waitAfter } from './saving.js';
 import { loadUnsaved, onNothingKept } from './unsaved.js';

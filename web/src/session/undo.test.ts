@@ -1,6 +1,6 @@
 /** Undo reaches back over readings, other windows, a reload and leaving, to the document's first state. */
 import { applyPatch, invertPatch, SCENE_KIND, type Patch, type SceneDocument } from '@zest-jaw/core';
-import type { DocumentSession } from './documentSession.js';
+import type { DocumentSession } from './session.js';
 import { drawingsOf, empty, openOn, put, StandInServer, standIn } from './testing/standInServer.js';
 
 const kept = new Map<string, unknown>();

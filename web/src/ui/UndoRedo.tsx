@@ -2,7 +2,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import type { ReactElement } from 'react';
 import { useStore } from 'zustand';
-import type { DocumentSession } from '../session/documentSession.js';
+import type { DocumentSession } from '../session/session.js';
 import { Round } from './Round.js';
 
 export function UndoRedo<D>({ session }: { session: DocumentSession<D> }): ReactElement {

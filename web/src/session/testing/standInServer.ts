@@ -14,7 +14,8 @@ import {
   type SceneView,
   starterChart,
 } from '@zest-jaw/core';
-import { openSession, type DocumentSession } from '../documentSession.js';
+import { openSession } from '../documentSession.js';
+import type { DocumentSession } from '../session.js';
 import { newId } from '../newId.js';
 
 export const chart = starterChart('Test', 'brush');
