@@ -13,6 +13,7 @@ import {
   type ClipPart,
   type HeardFrames,
   PLAIN_ACCENT,
+  SAMPLE_RATE,
   maybeSounds,
   partOfWave,
   readingOfMarks,
@@ -52,6 +53,14 @@ interface AskedWays extends ClipPart {
   readonly said?: string;
 }
 
+const nothingRead = ({ lengthSamples }: { readonly lengthSamples: number }): Reading => ({
+  sampleRate: SAMPLE_RATE,
+  durationSamples: lengthSamples,
+  words: [],
+  phonemes: [],
+  warnings: [],
+});
+
 @Injectable()
 export class ReadingService implements OnModuleInit {
   constructor(
@@ -74,10 +83,13 @@ export class ReadingService implements OnModuleInit {
     const { bytes } = await this.assets.load(clip.audio);
     const speech = await this.speechOf(clip);
     const { lines, reading: given } = job.request as { lines?: readonly TimedLine[]; reading?: Reading };
-    const readPart = async ({ fromSample, toSample }: ClipPart, text: string, tell: JobRun['report']): Promise<Reading> => {
-      const script = scriptWords(text, clip.language).length > 0 ? text : undefined;
+    const hasWords = (text: string): boolean => scriptWords(text, clip.language).length > 0;
+    const maybeRead = ({ fromSample, toSample }: ClipPart, text: string, tell: JobRun['report']): Promise<Reading | Refusal> => {
+      const script = hasWords(text) ? text : undefined;
       const task = { wave: Uint8Array.from(bytes), lines, script, language: clip.language, fromSample, toSample, ...speech };
-      const read = await this.workers.run<Reading | Refusal>('read', task, signal, tell);
+      return this.workers.run<Reading | Refusal>('read', task, signal, tell);
+    };
+    const orFailed = (read: Reading | Refusal): Reading => {
       if (isRefusal(read)) throw new JobFailed(read.refusal);
       return read;
     };
@@ -86,13 +98,15 @@ export class ReadingService implements OnModuleInit {
     const parts = lines ? undefined : partsBesideInk(scene.document, clip, wanted);
     let reading: Reading;
     if (given) reading = given;
-    else if (!parts) reading = await readPart(clip, clip.script, report);
+    else if (!parts) reading = orFailed(await maybeRead(clip, clip.script, report));
     else {
       reading = readingOfClip(scene.document, clip);
       for (const [index, wanted] of parts.entries()) {
         const { part, script } = partOfScript(reading, clip, wanted);
-        const anew = await readPart(part, script, (done, doing) => report((index + done) / parts.length, doing));
-        reading = withPartRead(reading, part, anew);
+        const anew = await maybeRead(part, script, (done, doing) => report((index + done) / parts.length, doing));
+        // Beside what was set there may be a part in which nobody says anything.
+        const isQuiet = isRefusal(anew) && parts.length > 1 && !hasWords(script);
+        reading = withPartRead(reading, part, isQuiet ? nothingRead(clip) : orFailed(anew));
       }
     }
     signal.throwIfAborted();
