@@ -101,6 +101,14 @@ function extremesAt({ lowest, highest, hiss, power }: WaveBlocks, first: number,
   return { ...found, power: last > first ? found.power / (last - first) : 0 };
 }
 
+/** The mean of some blocks' values, `first` up to, not including, `last`; 0 where there are none. A frame is only a few of them. */
+export function meanOfBlocks(values: Float32Array, first: number, last: number): number {
+  const [from, to] = [Math.max(0, first), Math.min(values.length, last)];
+  let sum = 0;
+  for (let block = from; block < to; block++) sum += values[block]!;
+  return to > from ? sum / (to - from) : 0;
+}
+
 /**
  * The extremes of the finest blocks from `first` up to, not including, `last`. However many
  * they are, only a few are looked at on each level; no peak is lost. The mean power is of

@@ -5,7 +5,7 @@
  */
 import type { HeardFrames } from '../audio/frameLevels.js';
 import { decibels } from '../audio/loudness.js';
-import { extremesOf, type WavePyramid } from '../audio/peaks.js';
+import { meanOfBlocks, type WavePyramid } from '../audio/peaks.js';
 import { SAMPLE_RATE } from '../time/frameRate.js';
 import { clipGains } from './clipPlace.js';
 import { sceneSettings, type SoundsOf } from './sceneDocument.js';
@@ -73,7 +73,7 @@ export function maybeLevelAt(
     const perFrame = samplesPerFrame / pyramid.levels[0].samplesPerBlock;
     const [first, last] = [Math.floor((from - startFrame) * perFrame), Math.ceil((to - startFrame) * perFrame)];
     if (last <= 0 || first >= pyramid.levels[0].power.length) continue;
-    power = (power ?? 0) + extremesOf(pyramid, first, last).power * gain * gain;
+    power = (power ?? 0) + meanOfBlocks(pyramid.levels[0].power, first, last) * gain * gain;
   }
   return power === undefined ? undefined : decibels(Math.sqrt(power));
 }
@@ -85,9 +85,8 @@ function hissAt(waves: readonly HeardWave[], frame: number): number {
     if (frame < fromFrame || frame >= toFrame) continue;
     const [blocks] = pyramid.levels;
     const perFrame = samplesPerFrame / blocks.samplesPerBlock;
-    const first = Math.max(0, Math.floor((frame - startFrame) * perFrame));
-    const inFrame = blocks.hiss.subarray(first, Math.max(first, Math.ceil((frame + 1 - startFrame) * perFrame)));
-    if (inFrame.length > 0) most = Math.max(most, inFrame.reduce((sum, hiss) => sum + hiss, 0) / inFrame.length);
+    const [first, last] = [Math.floor((frame - startFrame) * perFrame), Math.ceil((frame + 1 - startFrame) * perFrame)];
+    most = Math.max(most, meanOfBlocks(blocks.hiss, first, last));
   }
   return most;
 }

@@ -66,15 +66,21 @@ export interface Systems {
 export function cutIntoSystems(words: readonly Span[], lengthFrames: number, mostFrames: number, pauseFrames: number): Systems {
   const breaks = withRoom(breaksBetween(words, lengthFrames, pauseFrames), lengthFrames, mostFrames);
   const best: { cost: number; from: number }[] = [{ cost: 0, from: -1 }];
+  let earliest = 0;
   for (let end = 1; end < breaks.length; end++) {
-    best[end] = { cost: Number.POSITIVE_INFINITY, from: end - 1 };
-    for (let start = end - 1; start >= 0; start--) {
-      const length = breaks[end]!.at - breaks[start]!.at;
-      if (length > mostFrames) break;
-      const empty = 1 - length / mostFrames;
-      const cost = best[start]!.cost + ROW_COST + (breaks[end]!.isPause ? 0 : CUT_COST) + empty * empty;
-      if (cost < best[end]!.cost) best[end] = { cost, from: start };
+    const { at, isPause } = breaks[end]!;
+    while (at - breaks[earliest]!.at > mostFrames) earliest += 1;
+    const row = ROW_COST + (isPause ? 0 : CUT_COST);
+    let [least, from] = [Number.POSITIVE_INFINITY, earliest];
+    for (let start = earliest; start < end; start++) {
+      const before = breaks[start]!.at;
+      const empty = 1 - (at - before) / mostFrames;
+      // Rows before this one, all of them full, and this one: the later it starts the more they cost.
+      if (ROW_COST * Math.ceil(before / mostFrames) + row + empty * empty > least) break;
+      const cost = best[start]!.cost + row + empty * empty;
+      if (cost <= least) [least, from] = [cost, start];
     }
+    best[end] = { cost: least, from };
   }
   const stretches: SystemStretch[] = [];
   for (let end = breaks.length - 1; end > 0; end = best[end]!.from) {

@@ -67,10 +67,11 @@ function SystemCanvas({
   useLayoutEffect(() => {
     const element = canvas.current!;
     const ratio = window.devicePixelRatio || 1;
-    element.width = Math.round(plan.width * ratio);
-    element.height = Math.round(plan.systemHeight * ratio);
+    const [width, height] = [Math.round(plan.width * ratio), Math.round(plan.systemHeight * ratio)];
+    // A canvas that is given a size is made anew, even of the same size.
+    if (element.width !== width || element.height !== height) Object.assign(element, { width, height });
     const context = element.getContext('2d')!;
-    context.scale(ratio, ratio);
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
     const started = performance.now();
     paintSystem({ context, plan, system, data: own, sprites, palette, chosenClip });
     performance.measure('bar-sheet-system', { start: started });

@@ -11,12 +11,20 @@ function* visibleSpans<T extends { from: number; to: number }>(
   system: SystemPlan,
 ): Generator<{ item: T; x: number; width: number }> {
   const { wordsFrom, wordsTo, scale } = system;
+  let told = Number.NEGATIVE_INFINITY;
   for (const item of spans) {
     if (!isSpokenIn(system, item)) continue;
     const x = scale.x(Math.max(item.from, wordsFrom));
-    yield { item, x, width: scale.x(Math.min(item.to, wordsTo)) - x };
+    const end = scale.x(Math.min(item.to, wordsTo));
+    // In half an hour on one row, most of what is said has no pixel of its own.
+    if (end < told + LEAST_SEEN) continue;
+    told = end;
+    yield { item, x, width: end - x };
   }
 }
+
+/** Ends nearer to each other than this cannot be told apart, in pixels. */
+const LEAST_SEEN = 0.4;
 
 /** Narrower spans have no room for a letter; in pixels. */
 const NARROWEST_TEXT = 6;
@@ -134,13 +142,20 @@ export function paintSounds(brush: Brush, row: Row): void {
   for (const { item, x, width } of visibleSpans(data.sounds, system)) {
     context.fillStyle = item.isProposed ? palette.zestSoft : item.colour;
     if (!item.isProposed) context.globalAlpha = palette.night ? 0.32 : 0.18;
+    if (width < NARROWEST_TEXT) {
+      const seen = Math.max(0.5, width - 0.5);
+      context.fillRect(x, row.y, seen, row.height - 3);
+      context.globalAlpha = 1;
+      context.fillStyle = item.colour;
+      context.fillRect(x, row.y + row.height - 4, seen, 3);
+      continue;
+    }
     box(context, x + 0.5, row.y, width - 1, row.height - 3, 4);
     context.fill();
     context.globalAlpha = 1;
     context.fillStyle = item.colour;
     box(context, x + 0.5, row.y + row.height - 4, width - 1, 3, 1.5);
     context.fill();
-    if (width < NARROWEST_TEXT) continue;
     context.fillStyle = palette.ink;
     for (const size of [14, 12]) {
       context.font = `500 ${size}px ${FONT}`;

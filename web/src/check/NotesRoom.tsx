@@ -71,9 +71,10 @@ export function NotesRoom({ children }: { children: ReactNode }): ReactElement {
   const heard = useMemo(() => {
     const speakers = new Set(tracks.map(({ characterId }) => characterId));
     return new Map(
-      [...speakers].flatMap((id): [string, HeardFrames][] =>
-        heardOf({ settings, clips }, id) ? [[id, heardOf({ settings, clips }, id)!]] : [],
-      ),
+      [...speakers].flatMap((id): [string, HeardFrames][] => {
+        const frames = heardOf({ settings, clips }, id);
+        return frames ? [[id, frames]] : [];
+      }),
     );
   }, [settings, clips, tracks, heardOf]);
   const job = useMemo<ToCheck>(

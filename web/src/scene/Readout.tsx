@@ -1,12 +1,26 @@
 /** Where the playhead is: frame number, what is said there, which mouth, timecode. */
-import { SILENT_DB, formatTimecode, frameNumber, maybeExposureAt, maybeLevelAt, sceneSettings } from '@zest-jaw/core';
+import {
+  SILENT_DB,
+  formatTimecode,
+  frameNumber,
+  maybeExposureAt,
+  maybeLevelAt,
+  sceneSettings,
+  spansWithin,
+  type Span,
+} from '@zest-jaw/core';
 import type { ReactElement } from 'react';
 import { useDrawingAtPlayhead, useFrame, useSceneDocument, useSheet } from './sceneContext.js';
 
-/** What fills most of a frame; undefined in silence. */
-export function mostHeard<T extends { from: number; to: number }>(spans: readonly T[], frame: number): T | undefined {
+const oneFrame = (frame: number): Span => ({ from: frame, to: frame + 1 });
+
+/** What of spans in order fills most of a frame; undefined in silence. */
+export function mostHeard<T extends Span>(spans: readonly T[], frame: number): T | undefined {
   const heard = (span: T): number => Math.min(span.to, frame + 1) - Math.max(span.from, frame);
-  return spans.reduce<T | undefined>((most, span) => (heard(span) > Math.max(0, most ? heard(most) : 0) ? span : most), undefined);
+  return spansWithin(spans, oneFrame(frame)).reduce<T | undefined>(
+    (most, span) => (heard(span) > Math.max(0, most ? heard(most) : 0) ? span : most),
+    undefined,
+  );
 }
 
 export function Readout(): ReactElement {
@@ -17,7 +31,7 @@ export function Readout(): ReactElement {
   const exposure = maybeExposureAt(data.exposures, frame);
   const level = maybeLevelAt(data.waves, frame);
   const word = mostHeard(data.words, frame);
-  const sounds = data.sounds.filter((sound) => sound.from < frame + 1 && sound.to > frame).map((sound) => sound.ipa);
+  const sounds = spansWithin(data.sounds, oneFrame(frame)).map((sound) => sound.ipa);
   return (
     <div className="flex h-[44px] items-center gap-3" data-testid="readout" data-frame={frame}>
       <span className="name min-w-[52px] text-[28px] leading-none">{frameNumber(document, frame)}</span>

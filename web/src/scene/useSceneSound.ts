@@ -2,7 +2,6 @@
 import {
   clipGains,
   HEARD_BLOCK,
-  maybeHeard,
   sampleAtFrame,
   sceneSettings,
   type ClipFacts,
@@ -12,6 +11,7 @@ import {
 } from '@zest-jaw/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
+import { rememberedHearing } from './hearing.js';
 import { openPlayer, type Player } from '../sound/player.js';
 import { openPlayhead, type Playhead } from '../sound/playhead.js';
 import { placedWaves, type PlacedWave } from '../barSheet/sheetData.js';
@@ -85,10 +85,7 @@ export function useSceneSound({ settings, clips }: SoundsOf): SceneSound {
   useEffect(() => playhead.setLength(lengthFrames), [lengthFrames, playhead]);
 
   const waves = useMemo(() => placedWaves({ settings, clips }, decoded), [settings, clips, decoded]);
-  const heardOf = useCallback<HeardOf>(
-    (other, characterId) => maybeHeard(other, characterId, (audio) => decoded.get(audio)?.pyramid),
-    [decoded],
-  );
+  const heardOf = useMemo(() => rememberedHearing((audio) => decoded.get(audio)?.pyramid), [decoded]);
   const facts = useMemo(() => new Map([...decoded].map(([hash, found]) => [hash, found.facts])), [decoded]);
   const samplesOf = useCallback(
     (audio: string, { from, to }: Span) => decoded.get(audio)?.buffer.getChannelData(0).subarray(Math.max(0, from), Math.max(0, to)),
