@@ -2,7 +2,7 @@
 import type { RuledPhrase, SceneSound } from '../keying/keyingJob.js';
 import type { NoiseKind } from '../reading/noises.js';
 import { clipStart } from './clipPlace.js';
-import type { Clip, SceneDocument, SceneWord } from './sceneDocument.js';
+import type { Clip, SceneDocument } from './sceneDocument.js';
 
 export interface PlacedSound extends SceneSound {
   readonly id: string;
@@ -73,17 +73,17 @@ export function placedSounds(scene: SceneDocument, characterId: string): PlacedS
 /** The words of the scene, or of one character, sorted by start. */
 export function placedWords(scene: Pick<SceneDocument, 'settings' | 'clips' | 'words'>, characterId?: string): PlacedWord[] {
   const places = placesOfClips(scene);
-  return scene.words
-    .flatMap(({ id, text, clip, fromSample, toSample, confidence, guessed, inked }: SceneWord) => {
-      const place = places.get(clip);
-      if (!place || (characterId !== undefined && place.clip.characterId !== characterId)) return [];
-      const span = placed(place, fromSample, toSample);
-      // What a hand has set is sure.
-      return span
-        ? [{ id, clip, text, confidence: inked ? 1 : confidence, guessed: guessed === true && !inked, inked: inked === true, ...span }]
-        : [];
-    })
-    .sort((a, b) => a.from - b.from);
+  const words: PlacedWord[] = [];
+  for (const { id, text, clip, fromSample, toSample, confidence, guessed = false, inked = false } of scene.words) {
+    const place = places.get(clip);
+    if (!place || (characterId !== undefined && place.clip.characterId !== characterId)) continue;
+    const span = placed(place, fromSample, toSample);
+    if (!span) continue;
+    const { from, to } = span;
+    // What a hand has set is sure.
+    words.push({ id, clip, text, confidence: inked ? 1 : confidence, guessed: guessed && !inked, inked, from, to });
+  }
+  return sortedByStart(words);
 }
 
 /** Where one character is keyed by other rules than its track's, sorted; where two of its clips overlap, the later one waits. */

@@ -113,7 +113,6 @@ function wordsInWords(words: number, doubtful: number, missed: number): string {
   return [found, lost].filter((sentence) => sentence !== '').join(' ');
 }
 
-/** Every word that was read, the one at the playhead lit; pressing one goes there. What the script says and nobody said is struck through. */
 interface ReadWordProps {
   readonly id: string;
   readonly text: string;
@@ -144,6 +143,7 @@ const ReadWord = memo(function ReadWord({ id, text, confidence, guessed, inked, 
   );
 });
 
+/** Every word that was read, the one at the playhead lit; pressing one goes there. What the script says and nobody said is struck through. */
 function ReadWords({ clip }: { clip: Clip | undefined }): ReactElement {
   const { playhead } = useOpenScene();
   const document = useSceneDocument();

@@ -21,10 +21,9 @@ const HOLDS = ['', 'on ones', 'on twos', 'on threes', 'on fours'];
 
 export function SceneHeader({ production }: { production: string }): ReactElement {
   const { session, chartSessions } = useOpenScene();
-  const document = useSceneDocument();
   const saved = useMemo<AnySession[]>(() => [session, ...chartSessions.values()], [session, chartSessions]);
-  const { title, frameRate } = sceneSettings(document);
-  const hold = document.tracks[0]?.rules.holdFrames ?? 1;
+  const { title, frameRate } = useSceneDocument(sceneSettings);
+  const hold = useSceneDocument(({ tracks }) => tracks[0]?.rules.holdFrames ?? 1);
   return (
     <TopBar>
       <h1 className="min-w-0 truncate text-ink-soft">

@@ -12,7 +12,7 @@ import {
   sceneSettings,
   type Track,
 } from '@zest-jaw/core';
-import { useCallback, useEffect, useMemo, useState, type DragEvent, type ReactElement, type ReactNode } from 'react';
+import { memo, useCallback, useEffect, useMemo, useState, type DragEvent, type ReactElement, type ReactNode } from 'react';
 import { Outlet, useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -166,8 +166,8 @@ function SheetRoom({ speaker, sound, children }: { speaker: Speaker; sound: Scen
   );
 }
 
-/** What lies around every step: the header, what is dropped on the page, and conflicts. */
-function AroundSteps({ production }: { production: string }): ReactElement {
+/** What lies around every step: the header, what is dropped on the page, and conflicts. A clip that is slid changes nothing of it. */
+const AroundSteps = memo(function AroundSteps({ production }: { production: string }): ReactElement {
   const { session, sceneId, chartSessions } = useOpenScene();
   const { title } = useSceneDocument(sceneSettings);
   const navigate = useNavigate();
@@ -213,7 +213,7 @@ function AroundSteps({ production }: { production: string }): ReactElement {
       ))}
     </>
   );
-}
+});
 
 function ChartConflict({ session }: { session: DocumentSession<ChartDocument> }): ReactElement {
   const { name } = useStore(session.store, ({ document }) => chartSettings(document));
