@@ -179,3 +179,24 @@ test('the history shows the scene as it was, without changing it, and goes back 
   await history.getByRole('button', { name: 'Close the history' }).click();
   await expect(history).toBeHidden();
 });
+
+test('a step that cannot be fetched says so in its place, the others go on, and it is there once it is opened again', async ({
+  page,
+  app,
+}) => {
+  await openDemo(page, app, SCENE);
+  // As when the server was updated while the page was open.
+  await page.route('**/assets/ChartStep-*.js', (route) => route.abort());
+  await page.getByRole('link', { name: 'Chart' }).click();
+  const told = page.getByRole('alert').filter({ hasText: 'This page could not be fetched' });
+  await expect(told).toBeVisible();
+  await page.getByRole('link', { name: 'Key', exact: true }).click();
+  await expect(page.getByTestId('bar-sheet')).toBeVisible();
+  await expect(told).toHaveCount(0);
+  await page.unroute('**/assets/ChartStep-*.js');
+  await page.getByRole('link', { name: 'Chart' }).click();
+  await page.getByRole('button', { name: 'Open it again' }).click();
+  await expect(page.getByRole('textbox', { name: 'Name of the chart' })).toBeVisible();
+  await expect(told).toHaveCount(0);
+  expect(new URL(page.url()).pathname).toBe(`/scenes/${SCENE}/chart`);
+});

@@ -21,14 +21,6 @@ export interface Given {
   readonly isFault: boolean;
 }
 
-const baseName = (name: string): string => name.replace(/\.[^.]*$/, '').toLowerCase();
-
-/** The labels among some files: those called like the recording, else the only ones. */
-export function labelsBeside(files: Iterable<File>, recording: File): File | undefined {
-  const labels = [...files].filter((file) => file !== recording && maybeLabelKind(file.name) !== undefined);
-  return labels.find((file) => baseName(file.name) === baseName(recording.name)) ?? (labels.length === 1 ? labels[0] : undefined);
-}
-
 async function readBeside(file: File, lengthSamples: number): Promise<Given> {
   const text = textOfLabels(new Uint8Array(await file.arrayBuffer()));
   const kind = maybeLabelKind(file.name)!;

@@ -3,7 +3,7 @@
  * film. They are read once, here, and sent as WAV; what is sent is the truth from then on.
  */
 import { maybeFilmKind, SAMPLE_RATE } from '@zest-jaw/core';
-import { waveFileInWorker } from '../workers/heavy.js';
+import { waveFileInWorker } from '../workers/recordings.js';
 
 export interface ReadHere {
   readonly file: File;

@@ -10,7 +10,7 @@ import {
   type Microphone,
   type MicrophoneChoice,
 } from '../sound/microphone.js';
-import { waveFileInWorker } from '../workers/heavy.js';
+import { waveFileInWorker } from '../workers/recordings.js';
 
 /** A longer take is kept up to here, in seconds: one speaks to a chart to try it. */
 const LONGEST_SECONDS = 180;

@@ -29,7 +29,7 @@ import { NewProduction, ProductionMenu } from './ProductionMenu.js';
 import { RoomLink } from '../room/RoomLink.js';
 import { RemoveThing } from './RemoveThing.js';
 import { SceneMenu } from './SceneMenu.js';
-import { labelsBeside } from '../api/besideRecording.js';
+import { labelsBeside } from '../api/labelsBeside.js';
 import { maybeRecordingOf } from '../scene/droppedRecording.js';
 import { NewSceneDialog } from './NewSceneDialog.js';
 import { isBundle, useOpenBundle } from './useOpenBundle.js';

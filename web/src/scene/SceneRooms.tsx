@@ -34,7 +34,7 @@ import { AlonePage } from '../ui/AlonePage.js';
 import { theme } from '../ui/theme.js';
 import { giveKeysBack } from '../ui/useKeys.js';
 import { Conflict } from './Conflict.js';
-import { labelsBeside } from '../api/besideRecording.js';
+import { labelsBeside } from '../api/labelsBeside.js';
 import { OfferRoom } from '../listen/OfferRoom.js';
 import { droppedRecording, maybeRecordingOf } from './droppedRecording.js';
 import {

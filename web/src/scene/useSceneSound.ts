@@ -16,7 +16,7 @@ import { openPlayer, type Player } from '../sound/player.js';
 import { openPlayhead, type Playhead } from '../sound/playhead.js';
 import { placedWaves, type PlacedWave } from '../barSheet/sheetData.js';
 import { openSlowSound } from '../workers/slowSound.js';
-import { waveInWorker, type MeasuredWave } from '../workers/heavy.js';
+import { waveInWorker, type MeasuredWave } from '../workers/recordings.js';
 
 interface Decoded extends MeasuredWave {
   readonly buffer: AudioBuffer;

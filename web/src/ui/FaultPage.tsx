@@ -1,6 +1,7 @@
 /** What a page shows when it could not be drawn: in our words, with a way on. */
 import type { ReactElement } from 'react';
-import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
+import type { FallbackProps } from 'react-error-boundary';
+import { Link } from 'react-router';
 import { Button } from './Button.js';
 import { TopBar } from './Frame.js';
 import { Notice } from './Notice.js';
@@ -9,9 +10,8 @@ import { Notice } from './Notice.js';
 const isMissingPart = (error: unknown): boolean =>
   error instanceof Error && /import|fetch|chunk|module script/i.test(error.message) && error.name === 'TypeError';
 
-export function FaultPage(): ReactElement {
-  const error = useRouteError();
-  const isMissing = isMissingPart(error) || isRouteErrorResponse(error);
+export function FaultPage({ error }: Pick<FallbackProps, 'error'>): ReactElement {
+  const isMissing = isMissingPart(error);
   return (
     <div className="flex h-full flex-col">
       <TopBar>

@@ -3,7 +3,6 @@ import {
   applyPatch,
   checkNotes,
   explainExposure,
-  exposureSheetCsv,
   isKeyedByLoudness,
   isRefusal,
   keyingJobOf,
@@ -20,7 +19,6 @@ import {
   SCENE_KIND,
   setPhraseRules,
   setRules,
-  textOfHandOff,
   type ChartDocument,
   type CheckJob,
   type CheckLimits,
@@ -40,6 +38,7 @@ import {
 import { newId } from '../session/newId.js';
 import { answering } from './asking.js';
 import { MOST_HEARD, withDelta, type SceneDelta } from './sceneMirror.js';
+import type * as Writing from './writing.js';
 
 /** What is heard of somebody, by a number; the frames only the first time. */
 export interface HeardRef {
@@ -138,6 +137,9 @@ function plannedFor(now: SceneDocument, of: string, job: KeyingJob): PlannedTrac
   return lastPlan.planned;
 }
 
+/** What writes comes with the first text that is asked for; what is written of has been taken in by then. */
+const writing = (): Promise<typeof Writing> => import('./writing.js');
+
 function answer(question: KeyerQuestion): unknown {
   if (question.kind === 'sounds') return keySounds(question.job);
   const now = takeIn(question.since);
@@ -185,14 +187,15 @@ function answer(question: KeyerQuestion): unknown {
       return mendOfNote(checkJob(now, question), question.note, newId);
     case 'mendAll':
       return mendAll(checkJob(now, question), question.notes, newId);
-    case 'handOff':
-      return textOfHandOff(now, question.trackId, chartsOf(question.charts), question.request, heardBy(question.heard)?.levels);
-    case 'sheet':
-      return exposureSheetCsv(
-        now,
-        question.names.map(([trackId, name]) => ({ trackId, name, charts })),
-        question.counting,
-      );
+    case 'handOff': {
+      const { trackId, request } = question;
+      const [own, levels] = [chartsOf(question.charts), heardBy(question.heard)?.levels];
+      return writing().then(({ textOfHandOff }) => textOfHandOff(now, trackId, own, request, levels));
+    }
+    case 'sheet': {
+      const lanes = question.names.map(([trackId, name]) => ({ trackId, name, charts: new Map(charts) }));
+      return writing().then(({ exposureSheetCsv }) => exposureSheetCsv(now, lanes, question.counting));
+    }
   }
 }
 
