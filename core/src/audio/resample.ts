@@ -4,7 +4,8 @@
  * digital filter design using the I0-sinh window function", 1974).
  */
 
-import { sumOfProducts } from './sumOfProducts.js';
+import { FILTER_KERNEL } from '../kernels/compiled.js';
+import { layOut, openKernel } from '../kernels/kernel.js';
 
 /** Zero crossings of the sinc kept on each side. */
 const HALF_WIDTH = 20;
@@ -40,8 +41,67 @@ function tapsOfPhase(phase: number, cutoff: number, halfWidth: number): Float32A
   return taps;
 }
 
-/** Taps of a change of rate, by `from:to`: a voice is heard at the same few speeds over and over. */
-const tapsOfChange = new Map<string, (Float32Array | undefined)[]>();
+/** Output samples that are made at once, and products. */
+const AT_ONCE = 4096;
+const PRODUCTS = 8;
+
+interface Change {
+  readonly halfWidth: number;
+  /**
+   * Output samples from `out` on, no more than `AT_ONCE`.
+   *
+   * @param held of which the first is that under the first tap of the first output
+   */
+  filter(held: Float32Array, out: number, count: number): Float32Array;
+}
+
+type Filter = (...pointersAndCounts: number[]) => void;
+
+/** @param up and `down`: the two rates without what divides both */
+function openChange(up: number, down: number): Change {
+  const narrowing = Math.min(1, up / down);
+  const halfWidth = Math.ceil(HALF_WIDTH / narrowing);
+  const width = Math.ceil((2 * halfWidth) / PRODUCTS) * PRODUCTS;
+  const most = Math.ceil((AT_ONCE * down) / up) + width + 1;
+  const { memory, places } = layOut({ taps: up * width * 4, samples: most * 4, result: AT_ONCE * 4 });
+  const taps = new Float32Array(memory.buffer, places.taps, up * width);
+  const samples = new Float32Array(memory.buffer, places.samples, most);
+  const result = new Float32Array(memory.buffer, places.result, AT_ONCE);
+  const { filter } = openKernel<{ readonly filter: Filter }>(FILTER_KERNEL, memory);
+  const isMade = new Uint8Array(up);
+  return {
+    halfWidth,
+    filter: (held, out, count) => {
+      // A sound shorter than there are phases needs only some of them.
+      for (let index = 0; index < Math.min(count, up); index++) {
+        const phase = ((out + index) * down) % up;
+        if (isMade[phase]) continue;
+        isMade[phase] = 1;
+        taps.set(tapsOfPhase(phase / up, PASS * narrowing, halfWidth), phase * width);
+      }
+      samples.set(held);
+      // What the taps that fill up the width are multiplied by: nothing of what was here before.
+      samples.fill(0, held.length);
+      filter(places.taps, width, places.samples, places.result, count, up, down, (out * down) % up);
+      return result.subarray(0, count);
+    },
+  };
+}
+
+/** Changes of rate, by `up:down`: a voice is heard at the same few speeds over and over. */
+const changes = new Map<string, Change>();
+const MOST_CHANGES = 32;
+
+function changeOf(up: number, down: number): Change {
+  const name = `${up}:${down}`;
+  const change = changes.get(name) ?? openChange(up, down);
+  // The one used last is kept longest.
+  changes.delete(name);
+  changes.set(name, change);
+  const [oldest] = changes.keys();
+  if (changes.size > MOST_CHANGES) changes.delete(oldest!);
+  return change;
+}
 
 /** A sound at another rate, piece by piece: what comes out in all is what one call of `resample` gives. */
 export interface Resampler {
@@ -55,12 +115,8 @@ export function openResampler(fromRate: number, toRate: number): Resampler {
   if (fromRate === toRate) return { push: (samples) => samples, end: () => new Float32Array(0) };
   const divisor = greatestCommonDivisor(fromRate, toRate);
   const [up, down] = [toRate / divisor, fromRate / divisor];
-  const narrowing = Math.min(1, up / down);
-  const halfWidth = Math.ceil(HALF_WIDTH / narrowing);
-  const change = `${up}:${down}`;
-  let phases = tapsOfChange.get(change);
-  if (!phases) tapsOfChange.set(change, (phases = new Array<Float32Array | undefined>(up)));
-  const taken = phases;
+  const change = changeOf(up, down);
+  const { halfWidth } = change;
   // Silence before the first sample; `heldFrom` is where the held samples begin in a sound with that before it.
   let [held, heldFrom, given, out] = [new Float32Array(halfWidth), 0, 0, 0];
 
@@ -71,12 +127,11 @@ export function openResampler(fromRate: number, toRate: number): Resampler {
     const furthest = end - 2 * halfWidth - 1;
     const until = Math.max(out, Math.min(last, Math.floor(((furthest + 1) * up - 1) / down) + 1));
     const result = new Float32Array(until - out);
-    for (let index = 0; index < result.length; index++) {
-      const place = (out + index) * down;
-      const centre = Math.floor(place / up);
-      const phase = place - centre * up;
-      const taps = (taken[phase] ??= tapsOfPhase(phase / up, PASS * narrowing, halfWidth));
-      result[index] = sumOfProducts(held, centre + 1 - heldFrom, taps, 0, taps.length);
+    for (let done = 0; done < result.length; done += AT_ONCE) {
+      const [from, count] = [out + done, Math.min(AT_ONCE, result.length - done)];
+      const underFirst = (place: number): number => Math.floor((place * down) / up) + 1 - heldFrom;
+      const under = held.subarray(underFirst(from), underFirst(from + count - 1) + 2 * halfWidth);
+      result.set(change.filter(under, from, count), done);
     }
     out = until;
     const needed = Math.min(end, Math.max(heldFrom, Math.floor((out * down) / up) + 1));
