@@ -134,18 +134,18 @@ async function openOn(options: OpenOptions, readOnly?: string): Promise<NestExpr
   const orm = app.get<MikroORM>(MikroORM);
   try {
     await prepareDatabase(orm);
+    await app.get<Helpers | null>(HELPERS)?.begin();
+    await room.begin();
+    await app.init();
+    // What was rescued is shown as it is; files that belong to what was lost are still there.
+    if (readOnly !== undefined) return app;
+    await RequestContext.create(orm.em, () => app.get(DemoService).loadIfEmpty());
+    await app.get(ClearingService).begin();
+    await app.get(JobService).resume();
   } catch (error) {
     await orm.close(true);
     await app.get(WorkerPool).onModuleDestroy();
     throw error;
   }
-  await app.get<Helpers | null>(HELPERS)?.begin();
-  await room.begin();
-  await app.init();
-  // What was rescued is shown as it is; files that belong to what was lost are still there.
-  if (readOnly !== undefined) return app;
-  await RequestContext.create(orm.em, () => app.get(DemoService).loadIfEmpty());
-  await app.get(ClearingService).begin();
-  await app.get(JobService).resume();
   return app;
 }

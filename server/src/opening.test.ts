@@ -109,6 +109,19 @@ describe('a data folder', () => {
     await expect(open(data)).rejects.toThrow(/written by a newer Zest Jaw \(20991231-wonders\)\. Start that one/);
   });
 
+  it('on a disk that turns out at the first deletion not to be written is told in a sentence', async () => {
+    const data = join(folder, 'read only');
+    const app = await open(data);
+    const connection = app.get(MikroORM).em.getConnection();
+    await connection.execute("insert into room_session (id, token_hash, name, created_at, seen_at) values ('old', 'hash', 'Odette', 0, 0)");
+    // What SQLite says of a disk that is mounted to be read.
+    await connection.execute(
+      "create trigger on_such_a_disk before delete on room_session begin select raise(abort, 'attempt to write a readonly database'); end",
+    );
+    await app.close();
+    await expect(serve(data, 0)).rejects.toThrow(/^The database file cannot be written\. Give whoever starts this the right/);
+  });
+
   it('that is a file, or lies in one, is told', async () => {
     const file = join(folder, 'a file');
     writeFileSync(file, 'text');

@@ -10,6 +10,7 @@ import { openApp } from './openApp.js';
 import { cookieName } from './room/atTheDoor.middleware.js';
 import { CompanyService } from './room/company.service.js';
 import { RoomService } from './room/room.service.js';
+import { withFileSaid } from './storage/database.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 
@@ -121,6 +122,7 @@ export async function serve(dataFolder: string, port: number, { room, database, 
   } catch (error) {
     await given.close?.();
     unlock();
-    throw withFolderSaid(error, dataFolder);
+    // What is read at first is also written to: a disk may be found out only there.
+    throw withFileSaid(withFolderSaid(error, dataFolder));
   }
 }
