@@ -69,7 +69,11 @@ function recorder(): { context: CanvasRenderingContext2D; calls: Call[] } {
   return { context: context as unknown as CanvasRenderingContext2D, calls };
 }
 
-function painted(view: 'key' | 'listen', also: (scene: SceneDocument) => SceneDocument = (scene) => scene): Call[] {
+function painted(
+  view: 'key' | 'listen',
+  also: (scene: SceneDocument) => SceneDocument = (scene) => scene,
+  zoom: number | null = null,
+): Call[] {
   const reading: Reading = {
     sampleRate: 48_000,
     durationSamples: 96_000,
@@ -124,7 +128,7 @@ function painted(view: 'key' | 'listen', also: (scene: SceneDocument) => SceneDo
     ],
     { nameOf: (id) => (id === 'odette' ? 'Odette' : 'Bramble') },
   );
-  const plan = planBarSheet(scene, { width: 900, view });
+  const plan = planBarSheet(scene, { width: 900, view, zoom });
   const { context, calls } = recorder();
   const wanted: [string, boolean][] = [];
   const sprites = {
@@ -146,6 +150,18 @@ describe('one painted system', () => {
     expect(texts(calls)).toEqual(
       expect.arrayContaining(['papa', 'mama', 'p', 'ɑ', 'm', 'words', 'sounds', 'wave', 'mouth', '101 · 0 s', '125 · 1 s']),
     );
+  });
+
+  it('says no second where it would run over the edge of the row', () => {
+    // The frame of the second second is the last of the row.
+    const whole = painted(
+      'key',
+      (scene) => ({ ...scene, settings: scene.settings.map((settings) => ({ ...settings, lengthFrames: 49 })) }),
+      49,
+    );
+    const numbers = whole.filter(([name, text]) => name === 'fillText' && /^1\d\d/.test(String(text)));
+    expect(numbers.map(([, text]) => text)).toEqual(expect.arrayContaining(['125 · 1 s', '149']));
+    for (const [, text, x] of numbers) expect((x as number) + String(text).length * 6).toBeLessThanOrEqual(900);
   });
 
   it('draws every exposure once: ink solid and in colour, pencil broken and in graphite', () => {

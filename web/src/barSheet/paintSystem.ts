@@ -71,9 +71,11 @@ function paintGrid({ context, system, plan, data, palette }: Brush): void {
     context.font = `${isWhole ? 650 : 450} 12px ${FONT}`;
     context.fillStyle = isWhole ? palette.ink : palette.inkSoft;
     const number = String(frame + data.firstFrame);
-    const text = isWhole ? `${number} · ${frame / data.framesPerSecond} s` : number;
+    const widthOf = (text: string): number => context.measureText(text).width;
+    const withSecond = `${number} · ${frame / data.framesPerSecond} s`;
+    const text = isWhole && x + widthOf(withSecond) <= plan.width ? withSecond : number;
     context.fillText(text, x, ruler.y + 14);
-    free = x + context.measureText(text).width + 5;
+    free = x + widthOf(text) + 5;
   }
 }
 
