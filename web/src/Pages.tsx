@@ -1,31 +1,57 @@
 /** Every page by its address. */
-import { lazy, Suspense, type ReactElement } from 'react';
+import { Suspense, useEffect, type ReactElement } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
-import { Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
+import { matchPath, Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { KeyStep } from './key/KeyStep.js';
+import { page } from './page.js';
 import { ScenePage } from './scene/ScenePage.js';
 import { FaultPage } from './ui/FaultPage.js';
 import { LostPage } from './ui/LostPage.js';
 
-/** A scene and its Key step come with the page; everything else when it is opened. */
-const HomePage = lazy(async () => ({ default: (await import('./home/HomePage.js')).HomePage }));
-const OverviewPage = lazy(async () => ({ default: (await import('./home/OverviewPage.js')).OverviewPage }));
-const SeveralPage = lazy(async () => ({ default: (await import('./home/SeveralPage.js')).SeveralPage }));
-const PronunciationsPage = lazy(async () => ({ default: (await import('./pronunciations/PronunciationsPage.js')).PronunciationsPage }));
-const ChartPage = lazy(async () => ({ default: (await import('./chart/ChartPage.js')).ChartPage }));
-const ChartStep = lazy(async () => ({ default: (await import('./chart/ChartStep.js')).ChartStep }));
-const ListenStep = lazy(async () => ({ default: (await import('./listen/ListenStep.js')).ListenStep }));
-const CheckStep = lazy(async () => ({ default: (await import('./check/CheckStep.js')).CheckStep }));
-const HandOffStep = lazy(async () => ({ default: (await import('./handOff/HandOffStep.js')).HandOffStep }));
-const ReviewPage = lazy(async () => ({ default: (await import('./review/ReviewPage.js')).ReviewPage }));
-const ShootPage = lazy(async () => ({ default: (await import('./shoot/ShootPage.js')).ShootPage }));
-const TakePage = lazy(async () => ({ default: (await import('./shoot/TakePage.js')).TakePage }));
-const RoomPage = lazy(async () => ({ default: (await import('./room/RoomPage.js')).RoomPage }));
-const ByLinkPage = lazy(async () => ({ default: (await import('./room/ByLinkPage.js')).ByLinkPage }));
+/** A scene and its Key step come with the application; everything else when it is opened. */
+const HomePage = page(async () => (await import('./home/HomePage.js')).HomePage);
+const OverviewPage = page(async () => (await import('./home/OverviewPage.js')).OverviewPage);
+const SeveralPage = page(async () => (await import('./home/SeveralPage.js')).SeveralPage);
+const PronunciationsPage = page(async () => (await import('./pronunciations/PronunciationsPage.js')).PronunciationsPage);
+const ChartPage = page(async () => (await import('./chart/ChartPage.js')).ChartPage);
+const ChartStep = page(async () => (await import('./chart/ChartStep.js')).ChartStep);
+const ListenStep = page(async () => (await import('./listen/ListenStep.js')).ListenStep);
+const CheckStep = page(async () => (await import('./check/CheckStep.js')).CheckStep);
+const HandOffStep = page(async () => (await import('./handOff/HandOffStep.js')).HandOffStep);
+const ReviewPage = page(async () => (await import('./review/ReviewPage.js')).ReviewPage);
+const ShootPage = page(async () => (await import('./shoot/ShootPage.js')).ShootPage);
+const TakePage = page(async () => (await import('./shoot/TakePage.js')).TakePage);
+const RoomPage = page(async () => (await import('./room/RoomPage.js')).RoomPage);
+const ByLinkPage = page(async () => (await import('./room/ByLinkPage.js')).ByLinkPage);
+
+/** By their addresses, so that one can be fetched while what lies around it is. */
+const FETCHED = [
+  ['/', HomePage],
+  ['/scenes/:sceneId/chart', ChartStep],
+  ['/scenes/:sceneId/listen', ListenStep],
+  ['/scenes/:sceneId/check', CheckStep],
+  ['/scenes/:sceneId/hand-off', HandOffStep],
+  ['/scenes/:sceneId/review', ReviewPage],
+  ['/scenes/:sceneId/shoot/:trackId', ShootPage],
+  ['/scenes/:sceneId/shoot/:trackId/take', TakePage],
+  ['/charts/:chartId', ChartPage],
+  ['/productions/:productionId/pronunciations', PronunciationsPage],
+  ['/productions/:productionId', OverviewPage],
+  ['/productions/:productionId/hand-off', SeveralPage],
+  ['/room', RoomPage],
+  ['/in', ByLinkPage],
+] as const;
+
+/** Fetches what is shown at an address. What cannot be fetched is told where it would stand. */
+export async function fetchPageAt(pathname: string): Promise<void> {
+  const found = FETCHED.find(([path]) => matchPath(path, pathname));
+  await found?.[1].fetch().catch(() => undefined);
+}
 
 /** What is routed to inside: a fault in it is told in its place, and is over when another address is gone to. */
 function Guarded(): ReactElement {
   const { pathname } = useLocation();
+  useEffect(() => void fetchPageAt(pathname), [pathname]);
   return (
     <ErrorBoundary FallbackComponent={FaultPage} resetKeys={[pathname]}>
       <Suspense>

@@ -7,7 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { toast, Toaster } from 'sonner';
 import { Door } from './room/Door.js';
-import { Pages } from './Pages.js';
+import { fetchPageAt, Pages } from './Pages.js';
 import { onNothingKept } from './session/unsaved.js';
 
 onNothingKept(() =>
@@ -19,6 +19,9 @@ onNothingKept(() =>
 );
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+
+// A page appears whole: its frame does not take keys before what is in it can.
+await fetchPageAt(window.location.pathname);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
