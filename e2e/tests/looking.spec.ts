@@ -193,8 +193,9 @@ test('a step that cannot be fetched says so in its place, the others go on, and 
   await page.getByRole('link', { name: 'Key', exact: true }).click();
   await expect(page.getByTestId('bar-sheet')).toBeVisible();
   await expect(told).toHaveCount(0);
-  await page.unroute('**/assets/ChartStep-*.js');
   await page.getByRole('link', { name: 'Chart' }).click();
+  await expect(told).toBeVisible();
+  await page.unroute('**/assets/ChartStep-*.js');
   await page.getByRole('button', { name: 'Open it again' }).click();
   await expect(page.getByRole('textbox', { name: 'Name of the chart' })).toBeVisible();
   await expect(told).toHaveCount(0);

@@ -1,9 +1,9 @@
 /** Every page by its address. */
-import { Suspense, useEffect, type ReactElement } from 'react';
+import { isValidElement, Suspense, useEffect, type ReactElement } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
-import { matchPath, Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
+import { createRoutesFromElements, matchRoutes, Navigate, Outlet, Route, useLocation, useRoutes } from 'react-router';
 import { KeyStep } from './key/KeyStep.js';
-import { page } from './page.js';
+import { isFetched, page } from './page.js';
 import { ScenePage } from './scene/ScenePage.js';
 import { FaultPage } from './ui/FaultPage.js';
 import { LostPage } from './ui/LostPage.js';
@@ -24,30 +24,6 @@ const TakePage = page(async () => (await import('./shoot/TakePage.js')).TakePage
 const RoomPage = page(async () => (await import('./room/RoomPage.js')).RoomPage);
 const ByLinkPage = page(async () => (await import('./room/ByLinkPage.js')).ByLinkPage);
 
-/** By their addresses, so that one can be fetched while what lies around it is. */
-const FETCHED = [
-  ['/', HomePage],
-  ['/scenes/:sceneId/chart', ChartStep],
-  ['/scenes/:sceneId/listen', ListenStep],
-  ['/scenes/:sceneId/check', CheckStep],
-  ['/scenes/:sceneId/hand-off', HandOffStep],
-  ['/scenes/:sceneId/review', ReviewPage],
-  ['/scenes/:sceneId/shoot/:trackId', ShootPage],
-  ['/scenes/:sceneId/shoot/:trackId/take', TakePage],
-  ['/charts/:chartId', ChartPage],
-  ['/productions/:productionId/pronunciations', PronunciationsPage],
-  ['/productions/:productionId', OverviewPage],
-  ['/productions/:productionId/hand-off', SeveralPage],
-  ['/room', RoomPage],
-  ['/in', ByLinkPage],
-] as const;
-
-/** Fetches what is shown at an address. What cannot be fetched is told where it would stand. */
-export async function fetchPageAt(pathname: string): Promise<void> {
-  const found = FETCHED.find(([path]) => matchPath(path, pathname));
-  await found?.[1].fetch().catch(() => undefined);
-}
-
 /** What is routed to inside: a fault in it is told in its place, and is over when another address is gone to. */
 function Guarded(): ReactElement {
   const { pathname } = useLocation();
@@ -61,32 +37,40 @@ function Guarded(): ReactElement {
   );
 }
 
-export function Pages(): ReactElement {
-  return (
-    <Routes>
+const ROUTES = createRoutesFromElements(
+  <Route element={<Guarded />}>
+    <Route path="/" element={<HomePage />} />
+    <Route path="/scenes/:sceneId" element={<ScenePage />}>
+      <Route index element={<Navigate to="key" replace />} />
       <Route element={<Guarded />}>
-        <Route path="/" element={<HomePage />} />
-        <Route path="/scenes/:sceneId" element={<ScenePage />}>
-          <Route index element={<Navigate to="key" replace />} />
-          <Route element={<Guarded />}>
-            <Route path="chart" element={<ChartStep />} />
-            <Route path="listen" element={<ListenStep />} />
-            <Route path="key" element={<KeyStep />} />
-            <Route path="check" element={<CheckStep />} />
-            <Route path="hand-off" element={<HandOffStep />} />
-          </Route>
-        </Route>
-        <Route path="/scenes/:sceneId/review" element={<ReviewPage />} />
-        <Route path="/scenes/:sceneId/shoot/:trackId" element={<ShootPage />} />
-        <Route path="/scenes/:sceneId/shoot/:trackId/take" element={<TakePage />} />
-        <Route path="/charts/:chartId" element={<ChartPage />} />
-        <Route path="/productions/:productionId/pronunciations" element={<PronunciationsPage />} />
-        <Route path="/productions/:productionId" element={<OverviewPage />} />
-        <Route path="/productions/:productionId/hand-off" element={<SeveralPage />} />
-        <Route path="/room" element={<RoomPage />} />
-        <Route path="/in" element={<ByLinkPage />} />
-        <Route path="*" element={<LostPage />} />
+        <Route path="chart" element={<ChartStep />} />
+        <Route path="listen" element={<ListenStep />} />
+        <Route path="key" element={<KeyStep />} />
+        <Route path="check" element={<CheckStep />} />
+        <Route path="hand-off" element={<HandOffStep />} />
       </Route>
-    </Routes>
+    </Route>
+    <Route path="/scenes/:sceneId/review" element={<ReviewPage />} />
+    <Route path="/scenes/:sceneId/shoot/:trackId" element={<ShootPage />} />
+    <Route path="/scenes/:sceneId/shoot/:trackId/take" element={<TakePage />} />
+    <Route path="/charts/:chartId" element={<ChartPage />} />
+    <Route path="/productions/:productionId/pronunciations" element={<PronunciationsPage />} />
+    <Route path="/productions/:productionId" element={<OverviewPage />} />
+    <Route path="/productions/:productionId/hand-off" element={<SeveralPage />} />
+    <Route path="/room" element={<RoomPage />} />
+    <Route path="/in" element={<ByLinkPage />} />
+    <Route path="*" element={<LostPage />} />
+  </Route>,
+);
+
+/** Fetches what is shown at an address, so that it can be while what lies around it is. What cannot be fetched is told where it would stand. */
+export async function fetchPageAt(pathname: string): Promise<void> {
+  const pages = (matchRoutes(ROUTES, pathname) ?? []).flatMap(({ route: { element } }) =>
+    isValidElement(element) && isFetched(element.type) ? [element.type] : [],
   );
+  await Promise.all(pages.map((one) => one.fetch().catch(() => undefined)));
+}
+
+export function Pages(): ReactElement | null {
+  return useRoutes(ROUTES);
 }

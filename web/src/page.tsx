@@ -6,6 +6,8 @@ export interface FetchedPage {
   fetch(): Promise<unknown>;
 }
 
+export const isFetched = (type: unknown): type is FetchedPage => typeof type === 'function' && 'fetch' in type;
+
 /** @param load gives its component */
 export function page(load: () => Promise<FunctionComponent>): FetchedPage {
   let There: FunctionComponent | undefined;
