@@ -190,6 +190,7 @@ test('a step that cannot be fetched says so in its place, the others go on, and 
   await page.getByRole('link', { name: 'Chart' }).click();
   const told = page.getByRole('alert').filter({ hasText: 'This page could not be fetched' });
   await expect(told).toBeVisible();
+  await expect(page.getByRole('banner')).toHaveCount(1);
   await page.getByRole('link', { name: 'Key', exact: true }).click();
   await expect(page.getByTestId('bar-sheet')).toBeVisible();
   await expect(told).toHaveCount(0);

@@ -1,11 +1,11 @@
 /** Every page by its address. */
-import { isValidElement, Suspense, useEffect, type ReactElement } from 'react';
-import { ErrorBoundary } from 'react-error-boundary';
+import { isValidElement, Suspense, useEffect, type ComponentType, type ReactElement } from 'react';
+import { ErrorBoundary, type FallbackProps } from 'react-error-boundary';
 import { createRoutesFromElements, matchRoutes, Navigate, Outlet, Route, useLocation, useRoutes } from 'react-router';
 import { KeyStep } from './key/KeyStep.js';
 import { isFetched, page } from './page.js';
 import { ScenePage } from './scene/ScenePage.js';
-import { FaultPage } from './ui/FaultPage.js';
+import { FaultInPlace, FaultPage } from './ui/FaultPage.js';
 import { LostPage } from './ui/LostPage.js';
 
 /** A scene and its Key step come with the application; everything else when it is opened. */
@@ -25,11 +25,11 @@ const RoomPage = page(async () => (await import('./room/RoomPage.js')).RoomPage)
 const ByLinkPage = page(async () => (await import('./room/ByLinkPage.js')).ByLinkPage);
 
 /** What is routed to inside: a fault in it is told in its place, and is over when another address is gone to. */
-function Guarded(): ReactElement {
+function Guarded({ told }: { told: ComponentType<FallbackProps> }): ReactElement {
   const { pathname } = useLocation();
   useEffect(() => void fetchPageAt(pathname), [pathname]);
   return (
-    <ErrorBoundary FallbackComponent={FaultPage} resetKeys={[pathname]}>
+    <ErrorBoundary FallbackComponent={told} resetKeys={[pathname]}>
       <Suspense>
         <Outlet />
       </Suspense>
@@ -38,11 +38,11 @@ function Guarded(): ReactElement {
 }
 
 const ROUTES = createRoutesFromElements(
-  <Route element={<Guarded />}>
+  <Route element={<Guarded told={FaultPage} />}>
     <Route path="/" element={<HomePage />} />
     <Route path="/scenes/:sceneId" element={<ScenePage />}>
       <Route index element={<Navigate to="key" replace />} />
-      <Route element={<Guarded />}>
+      <Route element={<Guarded told={FaultInPlace} />}>
         <Route path="chart" element={<ChartStep />} />
         <Route path="listen" element={<ListenStep />} />
         <Route path="key" element={<KeyStep />} />
